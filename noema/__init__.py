@@ -1,0 +1,1 @@
+"""Noema reads painted colour exercises from photographs and says what to add next."""

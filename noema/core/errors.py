@@ -1,0 +1,46 @@
+"""Everything that can be refused, on one page.
+
+A refusal is one sentence: what was given, what is wrong with it, what to do next. Outer layers
+turn it into an exit status or a page once; daily outcomes (a blurred photograph) are returned as
+values instead.
+"""
+
+
+class Refused(Exception):
+    """Something given to Noema can't be used; the message is one sentence for the person."""
+
+
+class BadExercise(Refused):
+    """An exercise was asked for that nobody could paint."""
+
+
+class BadSheet(Refused):
+    """A sheet code, paper or layout isn't one of ours."""
+
+
+class BadFile(Refused):
+    """A file isn't what it should be."""
+
+
+class BadPicture(BadFile):
+    """A file isn't a photograph that can be opened."""
+
+
+class BadRoster(Refused):
+    """A list of names can't be taken as it is."""
+
+
+class NotAllowed(Refused):
+    """The person may not do this."""
+
+
+class NotFound(Refused):
+    """Nothing of that name is here for this person."""
+
+
+class OutOfDate(Refused):
+    """Somebody else changed it in the meantime."""
+
+
+class StoreFull(Refused):
+    """The file store can't take more."""

@@ -1,0 +1,66 @@
+"""What a student paints or draws with, and how far it reaches from dark to light."""
+
+import csv
+from dataclasses import dataclass
+from enum import Enum
+from pathlib import Path
+
+_TABLE = Path(__file__).parent / "data" / "media.csv"
+
+
+class Medium(Enum):
+    """A painting or drawing medium."""
+
+    ACRYLIC = "acrylic"  # dries darker by up to half a value; touch dry in 20 to 60 minutes
+    GOUACHE = "gouache"  # dries lighter
+    PENCIL = "pencil"  # paper is the white; layers make it darker
+    CHARCOAL = "charcoal"  # paper is the white; dusty
+
+    @property
+    def is_dry(self) -> bool:
+        """Whether the paper itself is the lightest step."""
+        return self in (Medium.PENCIL, Medium.CHARCOAL)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Reach:
+    """The values a medium usually spans."""
+
+    darkest: float  # value, 0..10
+    lightest: float  # value, 0..10
+
+
+def _load() -> dict[Medium, Reach]:
+    with _TABLE.open(encoding="utf-8", newline="") as file:
+        rows = csv.DictReader(line for line in file if not line.startswith("#"))
+        return {
+            Medium(row["medium"]): Reach(
+                darkest=float(row["darkest_value"]), lightest=float(row["lightest_value"])
+            )
+            for row in rows
+        }
+
+
+REACH = _load()
+"""A model from usual materials, not a measurement of a particular tube or stick."""
+
+
+def cautions(medium: Medium) -> tuple[str, ...]:
+    """Give the usual cautions to show where this medium is assigned."""
+    first = "Read the label and the maker's safety sheet; school rules come first."
+    return (first, *_CAUTIONS[medium])
+
+
+_WET = (
+    "No food or drink beside the paint water, no brush in the mouth; wash hands afterwards.",
+    "Let rinse water settle; don't pour the sludge away.",
+)
+_CAUTIONS = {
+    Medium.ACRYLIC: _WET,
+    Medium.GOUACHE: _WET,
+    Medium.PENCIL: (),
+    Medium.CHARCOAL: (
+        "Don't blow the dust: wipe wet and air the room.",
+        "Fixative only by an adult, outdoors or in extraction.",
+    ),
+}

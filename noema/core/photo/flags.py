@@ -1,0 +1,99 @@
+"""What makes a photograph or a cell doubtful, as flags."""
+
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from noema.core.photo.light import LightField
+from noema.core.photo.reading import CellFlag, SheetFlag
+from noema.core.photo.sample import PaintSample
+from noema.core.photo.straighten import PX_PER_MM
+from noema.core.sheet.layout import Marker
+
+Floats = NDArray[np.float64]
+
+BLUR_MM = 0.9  # rise of a mark's edge, 10 to 90 %, from which cells run into each other
+DARK_PAPER = 0.05  # linear: paper darker than this drowns in noise
+BURNT_SHARE = 0.15  # of the page at the camera's top
+UNEVEN_LIGHT = 2.2  # brightest paper over darkest
+LOW_PX_PER_MM = 2.5
+
+_BURNT, _BLACK = 254, 1  # bytes at which a camera stops recording
+_CLIPPED_SHARE = 0.3
+_GLARE_SHARE = 0.03
+_GLARE_OVER = 1.8  # times the cell's own middle luminance
+_SHADE_LOG = -0.06
+_UNEVEN_LOG = 0.16
+_PARTLY = 0.75  # painted share under which a cell counts as partly painted
+
+
+def sheet_flags(
+    light: LightField,
+    bytes_rgb: NDArray[np.uint8],
+    blur_mm: float,
+    px_per_mm: float,
+    *,
+    cropped: bool,
+    reference_seen: bool,
+    grey_only: bool,
+) -> tuple[SheetFlag, ...]:
+    """Say what a straightened photograph suffers from."""
+    field = light.over(12, 9).mean(axis=2)
+    burnt = float((bytes_rgb[::8, ::8].max(axis=2) >= _BURNT).mean())
+    seen = {
+        SheetFlag.BLURRED: blur_mm > BLUR_MM,
+        SheetFlag.DARK: float(np.median(field)) < DARK_PAPER,
+        SheetFlag.OVEREXPOSED: burnt > BURNT_SHARE,
+        SheetFlag.CROPPED: cropped,
+        SheetFlag.UNEVEN_LIGHT: float(field.max() / field.min()) > UNEVEN_LIGHT,
+        SheetFlag.NO_REFERENCE: not reference_seen,
+        SheetFlag.GREY_PRINT: grey_only,
+        SheetFlag.LOW_RESOLUTION: px_per_mm < LOW_PX_PER_MM,
+    }
+    return tuple(flag for flag, holds in seen.items() if holds)
+
+
+def edge_blur_mm(bytes_rgb: NDArray[np.uint8], markers: Sequence[Marker]) -> float:
+    """Measure how softly the marks' left and right edges rise, in mm of paper."""
+    widths = []
+    for marker in markers:
+        (left, top), (right, bottom) = marker.corners_mm[0], marker.corners_mm[2]
+        module = (right - left) / 6.0
+        rows = slice(int((top + 0.2) * PX_PER_MM), int((bottom - 0.2) * PX_PER_MM))
+        for edge, sign in ((left, 1), (right, -1)):
+            span = np.arange(-module * 0.9, module * 0.9, 1.0 / PX_PER_MM)
+            columns = np.rint((edge + sign * span) * PX_PER_MM - 0.5).astype(int)
+            if columns.min() < 0 or columns.max() >= bytes_rgb.shape[1]:
+                continue
+            profile = bytes_rgb[rows][:, columns].mean(axis=(0, 2))
+            height = float(profile.max() - profile.min())
+            steepest = float(np.abs(np.diff(profile)).max()) * PX_PER_MM
+            if height > 20:
+                widths.append(0.8 * height / steepest)
+    return float(np.median(widths)) if widths else 0.0
+
+
+def cell_flags(
+    sample: PaintSample,
+    raw: NDArray[np.uint8],
+    luminance: Floats,
+    shade: float,
+    *,
+    inside: bool,
+) -> tuple[CellFlag, ...]:
+    """Say what a cell's pixels suffer from: bytes (n, 3) and luminance (n,) relative to paper."""
+    middle = float(np.median(luminance)) if len(luminance) else 1.0
+    top = np.maximum(np.maximum(raw[:, 0], raw[:, 1]), raw[:, 2])
+    shiny = (luminance > _GLARE_OVER * middle) & (top >= _BURNT)
+    seen = {
+        CellFlag.UNPAINTED: sample.bare,
+        CellFlag.PARTLY_PAINTED: not sample.bare and sample.coverage < _PARTLY,
+        CellFlag.GLARE: float(shiny.mean()) > _GLARE_SHARE,
+        CellFlag.SHADOW: shade < _SHADE_LOG,
+        CellFlag.CLIPPED: float((top >= _BURNT).mean()) > _CLIPPED_SHARE
+        or float((top <= _BLACK).mean()) > _CLIPPED_SHARE,
+        CellFlag.UNEVEN: sample.unevenness > _UNEVEN_LOG,
+        CellFlag.OUTSIDE: not inside,
+    }
+    return tuple(flag for flag, holds in seen.items() if holds)

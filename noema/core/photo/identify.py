@@ -1,0 +1,50 @@
+"""Which sheet is in a photograph, before anybody knows its layout."""
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from noema.core.photo.marks import FoundMarks
+from noema.core.photo.straighten import Placed, place_page, straighten
+from noema.core.sheet.layout import Polygon
+from noema.core.sheet.paper import FRAMES, Frame
+
+_QUIET_MM = 3.0
+_TRIED_PX_PER_MM = (10.0, 6.0, 14.0)  # of the code: too few or too many pixels both hide it
+
+
+@dataclass(frozen=True, kw_only=True)
+class Identified:
+    """What a photograph shows."""
+
+    frame: Frame | None  # None where no sheet was found
+    code: str | None  # None where the code couldn't be read
+
+
+def identify(picture: NDArray[np.uint8], found: FoundMarks) -> Identified:
+    """Find a sheet by its marks and read its code."""
+    for frame in sorted(FRAMES, key=lambda f: -_shared(f, found)):
+        placed = place_page(found, frame.markers)
+        if placed is not None:
+            return Identified(frame=frame, code=read_code(picture, placed, frame.qr_polygon_mm))
+    return Identified(frame=None, code=None)
+
+
+def read_code(picture: NDArray[np.uint8], placed: Placed, square_mm: Polygon) -> str | None:
+    """Read the QR code standing at a known square of the page, or give None."""
+    (left, top), (right, bottom) = square_mm[0], square_mm[2]
+    size = (right - left + 2 * _QUIET_MM, bottom - top + 2 * _QUIET_MM)
+    corner = (left - _QUIET_MM, top - _QUIET_MM)
+    detector = cv2.QRCodeDetector()
+    for px_per_mm in _TRIED_PX_PER_MM:
+        flat = straighten(picture, placed, size, corner, px_per_mm)
+        text, _, _ = detector.detectAndDecode(cv2.cvtColor(flat, cv2.COLOR_RGB2GRAY))
+        if text:
+            return str(text)
+    return None
+
+
+def _shared(frame: Frame, found: FoundMarks) -> int:
+    return len({m.id for m in frame.markers} & set(found.ids))

@@ -1,0 +1,56 @@
+"""The square marks: what they look like, and where they stand in a picture."""
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+DICTIONARY = cv2.aruco.getPredefinedDictionary(cv2.aruco.DICT_4X4_250)
+MODULES = 6  # of a mark's side, border included
+_SEARCH_SIDE = 1600  # pixels of the longer side at which marks are looked for first
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class FoundMarks:
+    """The marks seen in a picture."""
+
+    ids: tuple[int, ...]
+    corners_px: NDArray[np.float64]  # (n, 4, 2), clockwise from each mark's own top left
+
+
+def mark_modules(mark_id: int) -> NDArray[np.bool_]:
+    """Give a mark's squares, shape (6, 6), True where black."""
+    picture = cv2.aruco.generateImageMarker(DICTIONARY, mark_id, MODULES, borderBits=1)
+    return np.asarray(picture) < 128
+
+
+def find_marks(grey: NDArray[np.uint8]) -> FoundMarks:
+    """Find marks in a grey picture of shape (h, w): small first, corners refined at full size."""
+    scale = min(1.0, _SEARCH_SIDE / max(grey.shape))
+    small = (
+        grey
+        if scale == 1.0
+        else cv2.resize(grey, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
+    )
+    settings = cv2.aruco.DetectorParameters()
+    settings.minMarkerPerimeterRate = 0.02
+    settings.cornerRefinementMethod = cv2.aruco.CORNER_REFINE_SUBPIX
+    corners, ids, _ = cv2.aruco.ArucoDetector(DICTIONARY, settings).detectMarkers(small)
+    if ids is None:
+        return FoundMarks(ids=(), corners_px=np.empty((0, 4, 2)))
+    # Pixel centres lie at half-integers when a picture changes size.
+    points = (np.concatenate(corners).reshape(-1, 4, 2) + 0.5) / scale - 0.5
+    if scale < 1.0:
+        points = _refined(grey, points, scale)
+    return FoundMarks(ids=tuple(int(n) for n in ids.ravel()), corners_px=points.astype(np.float64))
+
+
+def _refined(
+    grey: NDArray[np.uint8], points: NDArray[np.float32], scale: float
+) -> NDArray[np.float32]:
+    window = max(2, round(2.0 / scale))
+    stop = (cv2.TERM_CRITERIA_EPS + cv2.TERM_CRITERIA_COUNT, 20, 0.02)
+    flat = np.ascontiguousarray(points.reshape(-1, 1, 2), dtype=np.float32)
+    refined = cv2.cornerSubPix(grey, flat, (window, window), (-1, -1), stop)
+    return np.asarray(refined, dtype=np.float32).reshape(-1, 4, 2)

@@ -1,0 +1,61 @@
+"""Papers, and the frame of marks every sheet on them shares.
+
+All sheets on one paper carry the same marks and the code at the same place, so a photograph can
+be straightened and its code read before anybody knows which sheet it is. The marks' numbers tell
+the papers apart.
+"""
+
+from dataclasses import dataclass
+from enum import Enum
+
+from noema.core.sheet.layout import Marker, Polygon, box
+
+MARGIN_MM = 10.0
+MARKER_MM = 11.0
+QR_MM = 21.0
+_QR_GAP_MM = 6.0  # the quiet zone a code needs: four modules of at most 1 mm, and some air
+
+
+class Paper(Enum):
+    """A paper size."""
+
+    A4 = "a4"
+    LETTER = "letter"
+
+
+@dataclass(frozen=True, kw_only=True)
+class Frame:
+    """One paper lying one way, with its marks and the place of the code."""
+
+    width_mm: float
+    height_mm: float
+    first_marker: int
+
+    @property
+    def markers(self) -> tuple[Marker, ...]:
+        """The eight marks: corners and the middles of the edges, row by row."""
+        across = self._thirds(self.width_mm)
+        down = self._thirds(self.height_mm)
+        places = [(x, y) for y in down for x in across if (x, y) != (across[1], down[1])]
+        return tuple(
+            Marker(id=self.first_marker + n, corners_mm=box(x, y, MARKER_MM, MARKER_MM))
+            for n, (x, y) in enumerate(places)
+        )
+
+    @property
+    def qr_polygon_mm(self) -> Polygon:
+        """The code's square, beside the top right mark, without its quiet zone."""
+        left = self.width_mm - MARGIN_MM - MARKER_MM - _QR_GAP_MM - QR_MM
+        return box(left, MARGIN_MM, QR_MM, QR_MM)
+
+    @staticmethod
+    def _thirds(length: float) -> tuple[float, float, float]:
+        return (MARGIN_MM, (length - MARKER_MM) / 2.0, length - MARGIN_MM - MARKER_MM)
+
+
+LANDSCAPE = {
+    Paper.A4: Frame(width_mm=297.0, height_mm=210.0, first_marker=0),
+    Paper.LETTER: Frame(width_mm=279.4, height_mm=215.9, first_marker=8),
+}
+FRAMES: tuple[Frame, ...] = tuple(LANDSCAPE.values())
+"""Every frame in use; portrait sheets will take the next numbers."""

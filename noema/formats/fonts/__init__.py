@@ -1,0 +1,1 @@
+"""The typeface of printed sheets, embedded in every PDF (built by `make assets`)."""

@@ -1,0 +1,144 @@
+"""Sheet layouts as JSON, format noema-sheet/1 (docs/formats.md)."""
+
+import json
+from typing import cast
+
+from noema.core.colour.hvc import hvc_of
+from noema.core.errors import BadFile
+from noema.core.sheet.layout import (
+    FORMAT,
+    MARKER_DICTIONARY,
+    Cell,
+    Layout,
+    Marker,
+    Patch,
+    PatchKind,
+    Polygon,
+    Triple,
+)
+from noema.formats.hvc_json import hvc_to_json
+
+Json = dict[str, object]
+
+
+def layout_to_json(layout: Layout) -> Json:
+    """Give the layout as plain values, ready for json.dumps."""
+    return {
+        "format": FORMAT,
+        "sheet": layout.sheet,
+        "page": {"width_mm": layout.width_mm, "height_mm": layout.height_mm},
+        "print": {"grey_only": layout.grey_only},
+        "marker_dictionary": MARKER_DICTIONARY,
+        "qr": {"text": layout.qr_text, "polygon_mm": _points(layout.qr_polygon_mm)},
+        "markers": [{"id": m.id, "corners_mm": _points(m.corners_mm)} for m in layout.markers],
+        "reference": [_patch_to_json(patch) for patch in layout.reference],
+        "cells": [_cell_to_json(cell) for cell in layout.cells],
+    }
+
+
+def layout_from_text(text: str) -> Layout:
+    """Read a layout file, or refuse it in a sentence that names what is missing."""
+    try:
+        return layout_from_json(json.loads(text))
+    except json.JSONDecodeError as wrong:
+        raise BadFile(f"The layout is not JSON (line {wrong.lineno}): {wrong.msg}.") from wrong
+
+
+def layout_from_json(given: object) -> Layout:
+    """Read a layout from plain values."""
+    if not isinstance(given, dict) or given.get("format") != FORMAT:
+        raise BadFile(f"The layout does not say it is of format {FORMAT}: give a layout.json.")
+    try:
+        return _layout(given)
+    except (KeyError, TypeError, ValueError, IndexError) as wrong:
+        raise BadFile(f"The layout is incomplete or has a wrong value at {wrong}.") from wrong
+
+
+def _layout(given: Json) -> Layout:
+    page, qr, print_ = (cast(Json, given[name]) for name in ("page", "qr", "print"))
+    layout = Layout(
+        sheet=str(given["sheet"]),
+        width_mm=float(cast(float, page["width_mm"])),
+        height_mm=float(cast(float, page["height_mm"])),
+        grey_only=bool(print_["grey_only"]),
+        qr_text=str(qr["text"]),
+        qr_polygon_mm=_polygon(qr["polygon_mm"]),
+        markers=tuple(
+            Marker(id=int(m["id"]), corners_mm=_polygon(m["corners_mm"]))
+            for m in cast(list[dict[str, int]], given["markers"])
+        ),
+        reference=tuple(_patch(patch) for patch in cast(list[Json], given["reference"])),
+        cells=tuple(_cell(cell) for cell in cast(list[Json], given["cells"])),
+    )
+    if len(layout.markers) < 4 or not layout.cells:
+        raise BadFile("The layout has fewer than four markers or no cells: nothing can be read.")
+    return layout
+
+
+def _points(polygon: Polygon) -> list[list[float]]:
+    return [[round(x, 3), round(y, 3)] for x, y in polygon]
+
+
+def _polygon(given: object) -> Polygon:
+    points = tuple((float(x), float(y)) for x, y in cast(list[list[float]], given))
+    if len(points) < 3:
+        raise ValueError("a polygon of fewer than three points")
+    return points
+
+
+def _patch_to_json(patch: Patch) -> Json:
+    return {
+        "id": patch.id,
+        "kind": patch.kind.value,
+        "polygon_mm": _points(patch.polygon_mm),
+        "nominal_srgb": list(patch.nominal_srgb),
+        "lab": None if patch.lab is None else list(patch.lab),
+        "lab_sigma": patch.lab_sigma,
+        "lab_source": patch.lab_source,
+    }
+
+
+def _patch(given: Json) -> Patch:
+    red, green, blue = (int(part) for part in cast(list[int], given["nominal_srgb"]))
+    lab, sigma = given.get("lab"), given.get("lab_sigma")
+    source = given.get("lab_source")
+    return Patch(
+        id=str(given["id"]),
+        kind=PatchKind(given["kind"]),
+        polygon_mm=_polygon(given["polygon_mm"]),
+        nominal_srgb=(red, green, blue),
+        lab=None if lab is None else _triple(lab),
+        lab_sigma=None if sigma is None else float(cast(float, sigma)),
+        lab_source=None if source is None else str(source),
+    )
+
+
+def _cell_to_json(cell: Cell) -> Json:
+    target = None
+    if cell.target_lab is not None:
+        target = {
+            "lab": [round(part, 3) for part in cell.target_lab],
+            "hvc": hvc_to_json(hvc_of(cell.target_lab)),
+        }
+    return {
+        "id": cell.id,
+        "label": cell.label,
+        "polygon_mm": _points(cell.polygon_mm),
+        "target": target,
+    }
+
+
+def _cell(given: Json) -> Cell:
+    target = cast(Json | None, given.get("target"))
+    lab = target.get("lab") if target else None
+    return Cell(
+        id=str(given["id"]),
+        label=str(given.get("label", "")),
+        polygon_mm=_polygon(given["polygon_mm"]),
+        target_lab=None if lab is None else _triple(lab),
+    )
+
+
+def _triple(given: object) -> Triple:
+    first, second, third = (float(part) for part in cast(list[float], given))
+    return (first, second, third)

@@ -1,0 +1,93 @@
+"""Drawings as one vector PDF, a page each."""
+
+from collections.abc import Iterable
+from functools import cache
+from io import BytesIO
+from pathlib import Path
+
+from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+
+from noema.core.sheet.drawing import Anchor, Code, Drawing, Mark, Shape, Words
+from noema.core.sheet.layout import Polygon
+from noema.formats.modules import black_boxes
+
+_FONTS = Path(__file__).parent / "fonts"
+REGULAR, BOLD = "Atkinson", "Atkinson-Bold"
+
+
+@cache
+def _register_fonts() -> None:
+    pdfmetrics.registerFont(TTFont(REGULAR, _FONTS / "atkinson-regular.ttf"))
+    pdfmetrics.registerFont(TTFont(BOLD, _FONTS / "atkinson-bold.ttf"))
+
+
+def sheets_pdf(drawings: Iterable[Drawing], title: str) -> bytes:
+    """Draw pages in order; the same drawings give the same bytes."""
+    _register_fonts()
+    out = BytesIO()
+    canvas = Canvas(out, invariant=1, pageCompression=1)
+    canvas.setTitle(title)
+    for drawing in drawings:
+        canvas.setPageSize((drawing.width_mm * mm, drawing.height_mm * mm))
+        _draw(canvas, drawing)
+        canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+def words_width_mm(words: Words) -> float:
+    """Give the width a line of words takes on paper."""
+    _register_fonts()
+    return float(pdfmetrics.stringWidth(words.text, BOLD if words.bold else REGULAR, words.size_mm))
+
+
+def _draw(canvas: Canvas, drawing: Drawing) -> None:
+    for item in drawing.items:
+        match item:
+            case Shape():
+                _draw_shape(canvas, drawing.height_mm, item)
+            case Words():
+                _draw_words(canvas, drawing.height_mm, item)
+            case Mark() | Code():
+                canvas.setFillGray(0.0)
+                for black in black_boxes(item):
+                    _trace(canvas, drawing.height_mm, black, fill=1, stroke=0)
+
+
+def _draw_shape(canvas: Canvas, height_mm: float, shape: Shape) -> None:
+    if shape.fill_grey is not None:
+        canvas.setFillGray(shape.fill_grey / 255.0)
+    if shape.line_grey is not None:
+        canvas.setStrokeGray(shape.line_grey / 255.0)
+        canvas.setLineWidth(shape.line_mm * mm)
+    _trace(
+        canvas,
+        height_mm,
+        shape.polygon_mm,
+        fill=int(shape.fill_grey is not None),
+        stroke=int(shape.line_grey is not None),
+    )
+
+
+def _draw_words(canvas: Canvas, height_mm: float, words: Words) -> None:
+    canvas.setFillGray(words.grey / 255.0)
+    canvas.setFont(BOLD if words.bold else REGULAR, words.size_mm * mm)
+    draw = {
+        Anchor.START: canvas.drawString,
+        Anchor.MIDDLE: canvas.drawCentredString,
+        Anchor.END: canvas.drawRightString,
+    }[words.anchor]
+    draw(words.at_mm[0] * mm, (height_mm - words.at_mm[1]) * mm, words.text)
+
+
+def _trace(canvas: Canvas, height_mm: float, polygon: Polygon, *, fill: int, stroke: int) -> None:
+    path = canvas.beginPath()
+    (x, y), *rest = polygon
+    path.moveTo(x * mm, (height_mm - y) * mm)
+    for x, y in rest:
+        path.lineTo(x * mm, (height_mm - y) * mm)
+    path.close()
+    canvas.drawPath(path, fill=fill, stroke=stroke)

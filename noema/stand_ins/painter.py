@@ -1,0 +1,114 @@
+"""A student painting the cells of a sheet, more or less well."""
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.random import Generator
+from numpy.typing import NDArray
+
+from noema.core.colour.srgb import lab_to_linear
+from noema.core.colour.value import lightness_to_value, value_to_lab
+from noema.core.sheet.layout import Cell, Layout, Polygon, Triple
+
+Pixels = NDArray[np.float32]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Hand:
+    """How a student paints."""
+
+    step_noise: float = 0.3  # one sigma of a step's value against what was meant, value steps
+    bunching: float = 0.0  # >0 crowds the dark steps, <0 the light ones; 0.3 is marked
+    dark_end: float = 0.0  # how much lighter than asked the darkest step is, value steps
+    streaks: float = 0.03  # one sigma of paint thickness, as a share of reflectance
+    ragged_mm: float = 0.5  # how far edges wander about the outline
+    missed: float = 0.01  # share of a cell left bare
+    empty: tuple[str, ...] = ()  # cells not painted at all
+    swapped: tuple[str, str] | None = None  # two cells painted in each other's place
+    cast: float = 0.6  # one sigma of a* and b*: nobody's grey is quite neutral
+
+
+@dataclass(frozen=True, kw_only=True)
+class PaintedCell:
+    """What was really painted."""
+
+    id: str
+    lab: Triple | None  # None where nothing was painted
+
+
+def intend(layout: Layout, hand: Hand, rng: Generator) -> tuple[PaintedCell, ...]:
+    """Mix a colour for every cell: the target, missed as this hand misses it."""
+    targets = [
+        float(lightness_to_value((cell.target_lab or (50.0, 0.0, 0.0))[0])) for cell in layout.cells
+    ]
+    low, high = min(targets), max(targets)
+    span = max(high - low, 1e-6)
+    mixed: dict[str, Triple | None] = {}
+    for cell, target in zip(layout.cells, targets, strict=True):
+        place = (target - low) / span
+        meant = low + hand.dark_end * (1.0 - place) + span * place ** (1.0 + hand.bunching)
+        value = float(np.clip(meant + rng.normal(0.0, hand.step_noise), 1.2, 9.65))
+        a, b = rng.normal(0.0, hand.cast, 2)
+        lab: Triple = (float(value_to_lab(value)[0]), float(a), float(b))
+        mixed[cell.id] = None if cell.id in hand.empty else lab
+    if hand.swapped:
+        first, second = hand.swapped
+        mixed[first], mixed[second] = mixed[second], mixed[first]
+    return tuple(PaintedCell(id=cell.id, lab=mixed[cell.id]) for cell in layout.cells)
+
+
+def paint(
+    page: Pixels, layout: Layout, cells: tuple[PaintedCell, ...], hand: Hand, rng: Generator
+) -> Pixels:
+    """Lay paint over a printed page (h, w, 3) of linear reflectance; gives a new page."""
+    painted = page.copy()
+    px_per_mm = page.shape[1] / layout.width_mm
+    colours = {cell.id: cell.lab for cell in cells}
+    for cell in layout.cells:
+        lab = colours[cell.id]
+        if lab is not None:
+            _paint_cell(painted, cell, lab, px_per_mm, hand, rng)
+    return painted
+
+
+def _paint_cell(
+    page: Pixels, cell: Cell, lab: Triple, px_per_mm: float, hand: Hand, rng: Generator
+) -> None:
+    rows, columns, distance = _distance_mm(cell.polygon_mm, px_per_mm, page.shape[:2])
+    shape = (rows.stop - rows.start, columns.stop - columns.start)
+    wander = _smooth_noise(shape, 2.5 * px_per_mm, rng) * hand.ragged_mm
+    cover = np.clip((distance + wander - 0.2) * px_per_mm * 0.7 + 0.5, 0.0, 1.0)
+    if hand.missed > 0:
+        bare = _smooth_noise(shape, 1.2 * px_per_mm, rng)
+        cover = cover * (bare < np.quantile(bare, 1.0 - hand.missed))
+    brush = np.repeat(_smooth_noise((shape[0], 1), 1.5 * px_per_mm, rng), shape[1], axis=1)
+    patchy = _smooth_noise(shape, 6.0 * px_per_mm, rng)
+    thick = 1.0 + hand.streaks * (0.6 * brush + 0.8 * patchy)
+    colour = np.maximum(lab_to_linear(lab), 0.002)
+    laid = np.clip(thick[..., None], 0.5, 1.5) * colour
+    under = page[rows, columns]
+    page[rows, columns] = (under + cover[..., None] * (laid - under)).astype(np.float32)
+
+
+def _distance_mm(
+    polygon: Polygon, px_per_mm: float, page: tuple[int, ...]
+) -> tuple[slice, slice, NDArray[np.float64]]:
+    """Give a window round a cell and how far inside its outline each pixel lies."""
+    points = np.array(polygon) * px_per_mm
+    margin = 3.0 * px_per_mm
+    low = np.maximum(np.floor(points.min(axis=0) - margin), 0).astype(int)
+    high = np.minimum(np.ceil(points.max(axis=0) + margin), np.array(page[::-1])).astype(int)
+    mask = np.zeros((high[1] - low[1], high[0] - low[0]), np.uint8)
+    cv2.fillPoly(mask, [np.rint(points - low).astype(np.int32)], 1)
+    inside = cv2.distanceTransform(mask, cv2.DIST_L2, 3)
+    outside = cv2.distanceTransform(1 - mask, cv2.DIST_L2, 3)
+    return slice(low[1], high[1]), slice(low[0], high[0]), (inside - outside) / px_per_mm
+
+
+def _smooth_noise(shape: tuple[int, int], scale_px: float, rng: Generator) -> NDArray[np.float64]:
+    """Give noise of unit spread that wanders over about `scale_px`."""
+    coarse = (max(2, round(shape[0] / scale_px) + 2), max(2, round(shape[1] / scale_px) + 2))
+    field = rng.normal(0.0, 1.0, coarse).astype(np.float32)
+    wide = cv2.resize(field, (shape[1], shape[0]), interpolation=cv2.INTER_CUBIC)
+    return np.asarray(wide, dtype=np.float64) / max(float(field.std()), 1e-6)
