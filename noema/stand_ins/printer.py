@@ -33,11 +33,13 @@ def load_paper(rng: Generator, spread: float) -> Press:
     )
 
 
-def print_page(pdf: bytes, page: int, press: Press) -> NDArray[np.float32]:
-    """Print one page of a PDF, shape (h, w, 3), 8 pixels a mm, linear reflectance."""
+def print_page(
+    pdf: bytes, page: int, press: Press, px_per_mm: float = PX_PER_MM
+) -> NDArray[np.float32]:
+    """Print one page of a PDF as linear reflectance, shape (h, w, 3)."""
     try:
         document = pypdfium2.PdfDocument(pdf)
-        rendered = document[page].render(scale=PX_PER_MM * 25.4 / 72.0).to_numpy()
+        rendered = document[page].render(scale=px_per_mm * 25.4 / 72.0).to_numpy()
     except (pypdfium2.PdfiumError, IndexError) as wrong:
         raise BadFile("The PDF can't be opened: give the sheet.pdf beside the layout.") from wrong
     levels = srgb_to_linear(np.arange(256) / 255.0) ** (1.0 + press.dot_gain)

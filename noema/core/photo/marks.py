@@ -25,8 +25,9 @@ def mark_modules(mark_id: int) -> NDArray[np.bool_]:
     return np.asarray(picture) < 128
 
 
-def find_marks(grey: NDArray[np.uint8]) -> FoundMarks:
-    """Find marks in a grey picture of shape (h, w): small first, corners refined at full size."""
+def find_marks(picture: NDArray[np.uint8]) -> FoundMarks:
+    """Find marks in an RGB picture (h, w, 3): small first, corners refined at full size."""
+    grey = np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY), dtype=np.uint8)
     scale = min(1.0, _SEARCH_SIDE / max(grey.shape))
     small = (
         grey

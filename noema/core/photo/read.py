@@ -3,7 +3,6 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -70,16 +69,17 @@ class Page:
 
 def read_photo(picture: NDArray[np.uint8], layout: Layout) -> ReadSheet:
     """Read a photograph, upright or not, as RGB bytes of shape (h, w, 3)."""
-    grey = np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY), dtype=np.uint8)
-    return read_found(picture, find_marks(grey), layout)
+    return read_found(picture, find_marks(picture), layout)
 
 
-def read_found(picture: NDArray[np.uint8], found: FoundMarks, layout: Layout) -> ReadSheet:
-    """Read a photograph whose marks have already been looked for."""
+def read_found(
+    picture: NDArray[np.uint8], found: FoundMarks, layout: Layout, *, check_code: bool = True
+) -> ReadSheet:
+    """Read a photograph whose marks are known; a person may vouch for the sheet instead."""
     placed = place_page(found, layout.markers)
     if placed is None:
         return _refused(None, SheetFlag.NO_SHEET, *_why_not_found(picture, found, layout))
-    code = read_code(picture, placed, layout.qr_polygon_mm)
+    code = read_code(picture, placed, layout.qr_polygon_mm) if check_code else None
     straight = straighten(picture, placed, (layout.width_mm, layout.height_mm))
     seen = StraightSheet(rgb=straight, px_per_mm=PX_PER_MM)
     if code is not None and code != layout.qr_text:

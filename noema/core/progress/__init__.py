@@ -1,0 +1,1 @@
+"""Attempts in, what has changed between them out, with doubt carried through."""

@@ -31,14 +31,6 @@ class SheetWords:
     due: str
 
 
-@dataclass(frozen=True, kw_only=True)
-class Worksheet:
-    """A sheet to print and the layout by which it is read again."""
-
-    layout: Layout
-    drawing: Drawing
-
-
 def value_scale_layout(scale: ValueScale, paper: Paper, code: str) -> Layout:
     """Plan the page of a value scale."""
     frame = LANDSCAPE[paper]
@@ -55,11 +47,8 @@ def value_scale_layout(scale: ValueScale, paper: Paper, code: str) -> Layout:
     )
 
 
-def value_scale_worksheet(
-    scale: ValueScale, paper: Paper, code: str, words: SheetWords
-) -> Worksheet:
-    """Plan and draw the page of a value scale for one student."""
-    layout = value_scale_layout(scale, paper, code)
+def draw_value_scale(layout: Layout, scale: ValueScale, words: SheetWords) -> Drawing:
+    """Draw the page for one student, on the very layout by which it will be read."""
     items: list[Item] = [Mark(id=m.id, square_mm=m.corners_mm) for m in layout.markers]
     items.append(Code(text=layout.qr_text, square_mm=layout.qr_polygon_mm))
     items += [
@@ -70,13 +59,12 @@ def value_scale_worksheet(
     items += _drawn_cells(layout)
     items += _heading(layout, scale, words)
     items += _notes(layout)
-    drawing = Drawing(
+    return Drawing(
         width_mm=layout.width_mm,
         height_mm=layout.height_mm,
-        title=f"{scale.title} {code}",
+        title=f"{scale.title} {layout.sheet}",
         items=tuple(items),
     )
-    return Worksheet(layout=layout, drawing=drawing)
 
 
 def _cells(frame: Frame, scale: ValueScale) -> Iterator[Cell]:

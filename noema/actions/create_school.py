@@ -1,0 +1,35 @@
+"""A school and its first teacher begin."""
+
+import re
+
+from argon2 import PasswordHasher
+from sqlalchemy.orm import Session
+
+from noema.core.errors import Refused
+from noema.store.people import add_school, add_teacher, school_by_name, teacher_by_email
+
+SHORTEST_PASSWORD = 10
+
+_EMAIL = re.compile(r"[^@\s]+@[^@\s]+\.[^@\s]+")
+
+
+def create_school(session: Session, school: str, email: str, name: str, password: str) -> int:
+    """Make a school with one teacher who can log in; gives the school's number."""
+    if not school.strip() or school_by_name(session, school.strip()) is not None:
+        raise Refused(f"There is already a school called “{school}”, or the name is empty.")
+    school_id = add_school(session, school.strip())
+    add_colleague(session, school_id, email, name, password)
+    return school_id
+
+
+def add_colleague(session: Session, school_id: int, email: str, name: str, password: str) -> int:
+    """Let another teacher of a school log in; gives their number."""
+    if not _EMAIL.fullmatch(email.strip()):
+        raise Refused(f"“{email}” is no e-mail address: give one such as name@school.example.")
+    if not name.strip():
+        raise Refused("Give the name the teacher is called by.")
+    if len(password) < SHORTEST_PASSWORD:
+        raise Refused(f"The password is too short: use at least {SHORTEST_PASSWORD} characters.")
+    if teacher_by_email(session, email) is not None:
+        raise Refused(f"Somebody already logs in as {email}: use another address.")
+    return add_teacher(session, school_id, email, name.strip(), PasswordHasher().hash(password))

@@ -1,0 +1,63 @@
+"""A photograph is received: kept first, byte for byte, then queued to be read."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy.orm import Session
+
+from noema.core.errors import BadPicture
+from noema.devices.file_store import FileStore
+from noema.formats.photo_file import check_photo
+from noema.store.photographs import (
+    NewPhoto,
+    PhotoRow,
+    add_photo,
+    photo_by_sha256,
+    photo_of_school,
+)
+from noema.store.queue import queue_reading
+
+
+@dataclass(frozen=True, kw_only=True)
+class HandedIn:
+    """What became of one file."""
+
+    name: str  # as it was sent
+    photo: PhotoRow | None  # None where the file was refused
+    known: bool = False  # the very same photograph was there already
+    refused: str | None = None  # why, in a sentence
+
+
+def hand_in_photo(
+    session: Session,
+    files: FileStore,
+    *,
+    school_id: int,
+    pile_id: int,
+    name: str,
+    data: bytes,
+    received_at: datetime,
+    read_after_s: int = 0,
+) -> HandedIn:
+    """Keep and queue one photograph; a file that is no photograph is refused by name."""
+    name = name.replace("\0", "")[-200:] or "photograph"
+    try:
+        picture = check_photo(data)
+    except BadPicture as wrong:
+        return HandedIn(name=name, photo=None, refused=str(wrong))
+    sha256 = files.put(data)
+    new = NewPhoto(
+        school_id=school_id,
+        pile_id=pile_id,
+        sha256=sha256,
+        size_bytes=len(data),
+        megapixels=picture.megapixels,
+        original_name=name,
+        received_at=received_at,
+    )
+    photograph_id = add_photo(session, new)
+    if photograph_id is None:
+        known = photo_by_sha256(session, school_id, sha256)
+        return HandedIn(name=name, photo=known, known=True)
+    queue_reading(session, photograph_id, read_after_s)
+    return HandedIn(name=name, photo=photo_of_school(session, school_id, photograph_id))

@@ -1,0 +1,45 @@
+"""A class begins, and students come into it."""
+
+from datetime import date
+
+from sqlalchemy.orm import Session
+
+from noema.core.errors import BadRoster, Refused
+from noema.formats.roster import Roster, read_roster
+from noema.store.classes import (
+    add_class,
+    class_name_taken,
+    class_of_school,
+    enrol,
+    students_of_class,
+)
+
+
+def make_class(
+    session: Session, school_id: int, name: str, unit_starts_on: date, unit_weeks: int
+) -> int:
+    """Make a class; gives its number."""
+    name = " ".join(name.split())
+    if not 1 <= len(name) <= 80:
+        raise Refused("Give the class a name of at most 80 letters.")
+    if not 1 <= unit_weeks <= 52:
+        raise Refused("A unit lasts 1 to 52 weeks: choose a number between them.")
+    if class_name_taken(session, school_id, name):
+        raise Refused(f"There is already a class called “{name}”: choose another name.")
+    return add_class(session, school_id, name, unit_starts_on, unit_weeks)
+
+
+def preview_roster(session: Session, school_id: int, class_id: int, text: str) -> Roster:
+    """Say what enrolling a list would do, line by line, without doing it."""
+    class_of_school(session, school_id, class_id)
+    already = [student.display_name for student in students_of_class(session, class_id)]
+    return read_roster(text, already)
+
+
+def enrol_students(session: Session, school_id: int, class_id: int, text: str) -> int:
+    """Bring the names of a list into a class; gives how many came."""
+    roster = preview_roster(session, school_id, class_id, text)
+    if not roster.names:
+        raise BadRoster("There is no new name in the list: write one name a line.")
+    enrol(session, school_id, class_id, roster.names)
+    return len(roster.names)

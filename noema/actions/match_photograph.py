@@ -1,0 +1,34 @@
+"""A teacher says whose sheet a photograph shows, or sets it aside."""
+
+from sqlalchemy.orm import Session
+
+from noema.core.errors import Refused
+from noema.core.progress.states import PhotoState
+from noema.store.photographs import photo_of_school, set_photo_state
+from noema.store.queue import queue_reading
+from noema.store.reviews import record
+from noema.store.sheets import sheet_of_school
+
+_IN_TRAY = (PhotoState.UNMATCHED, PhotoState.UNREADABLE)
+
+
+def match_photograph(
+    session: Session, *, school_id: int, teacher_id: int, photograph_id: int, sheet_id: int
+) -> None:
+    """Name the sheet of a photograph in the tray; it is read again as that sheet."""
+    photo = photo_of_school(session, school_id, photograph_id)
+    if photo.state not in _IN_TRAY:
+        raise Refused("This photograph is no longer in the tray: look at its pile again.")
+    sheet = sheet_of_school(session, school_id, sheet_id)
+    set_photo_state(session, photo.id, PhotoState.READING, sheet_id=sheet.id)
+    record(session, photo.id, teacher_id, "match", None)
+    queue_reading(session, photo.id)
+
+
+def set_aside(session: Session, *, school_id: int, teacher_id: int, photograph_id: int) -> None:
+    """Take a photograph out of the tray without reading it; the picture is kept."""
+    photo = photo_of_school(session, school_id, photograph_id)
+    if photo.state not in _IN_TRAY:
+        raise Refused("This photograph is no longer in the tray: look at its pile again.")
+    set_photo_state(session, photo.id, PhotoState.SET_ASIDE, reason=photo.reason)
+    record(session, photo.id, teacher_id, "set-aside", None)

@@ -1,0 +1,100 @@
+"""Worksheets are made for students, and drawn."""
+
+from collections.abc import Sequence
+
+from sqlalchemy.orm import Session
+
+from noema.core.errors import Refused
+from noema.core.sheet.code import code_of
+from noema.core.sheet.drawing import Drawing
+from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
+from noema.formats.layout_json import layout_from_json, layout_to_json
+from noema.store.assignments import AssignmentRow, assignment_of_school
+from noema.store.classes import students_of_class
+from noema.store.sheets import (
+    NewSheet,
+    SheetRow,
+    add_sheets,
+    layouts_of_sheets,
+    sheets_of_assignment,
+)
+
+
+def print_sheets(session: Session, school_id: int, assignment_id: int) -> int:
+    """Make a first sheet for every student who has none; gives how many were made."""
+    assignment = assignment_of_school(session, school_id, assignment_id)
+    printed = sheets_of_assignment(session, assignment_id)
+    have = {sheet.student_id for sheet in printed}
+    students = students_of_class(session, assignment.class_id)
+    if not students:
+        raise Refused("The class has no students yet: bring in the roster first.")
+    missing = [student.id for student in students if student.id not in have]
+    _add(session, assignment, printed, [(student_id, 1) for student_id in missing])
+    return len(missing)
+
+
+def print_again(
+    session: Session, school_id: int, assignment_id: int, student_ids: Sequence[int]
+) -> tuple[SheetRow, ...]:
+    """Make another sheet for some students of an assignment; gives those sheets."""
+    assignment = assignment_of_school(session, school_id, assignment_id)
+    printed = sheets_of_assignment(session, assignment_id)
+    attempts = {sheet.student_id: sheet.attempt for sheet in printed}
+    wanted = [(one, attempts[one] + 1) for one in dict.fromkeys(student_ids) if one in attempts]
+    if not wanted:
+        raise Refused("None of these students has a sheet of this assignment to do again.")
+    _add(session, assignment, printed, wanted)
+    return tuple(
+        sheet
+        for sheet in sheets_of_assignment(session, assignment_id)
+        if (sheet.student_id, sheet.attempt) in wanted
+    )
+
+
+def newest_sheets(sheets: Sequence[SheetRow]) -> tuple[SheetRow, ...]:
+    """Keep each student's newest sheet, by name."""
+    newest = {sheet.student_id: sheet for sheet in sorted(sheets, key=lambda s: s.attempt)}
+    return tuple(sorted(newest.values(), key=lambda sheet: sheet.student.casefold()))
+
+
+def drawings(
+    session: Session, assignment: AssignmentRow, sheets: Sequence[SheetRow]
+) -> tuple[Drawing, ...]:
+    """Draw sheets as they were laid out when they were made."""
+    layouts = layouts_of_sheets(session, [sheet.id for sheet in sheets])
+    due = f"Due in week {assignment.due_week} of {assignment.unit_weeks}"
+    return tuple(
+        draw_value_scale(
+            layout_from_json(layouts[sheet.id]),
+            assignment.scale,
+            SheetWords(
+                student=sheet.student,
+                school_class=assignment.class_name,
+                due=due if sheet.attempt == 1 else f"{due} · sheet {sheet.attempt}",
+            ),
+        )
+        for sheet in sheets
+    )
+
+
+def _add(
+    session: Session,
+    assignment: AssignmentRow,
+    printed: Sequence[SheetRow],
+    wanted: Sequence[tuple[int, int]],
+) -> None:
+    first = max((sheet.number for sheet in printed), default=0) + 1
+    new = []
+    for number, (student_id, attempt) in enumerate(wanted, start=first):
+        code = code_of(assignment.stem, number)
+        layout = value_scale_layout(assignment.scale, assignment.paper, code)
+        new.append(
+            NewSheet(
+                student_id=student_id,
+                attempt=attempt,
+                number=number,
+                code=code,
+                layout=layout_to_json(layout),
+            )
+        )
+    add_sheets(session, assignment.id, new)

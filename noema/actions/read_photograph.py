@@ -1,0 +1,145 @@
+"""A stored photograph is read, matched to its student and judged.
+
+Doing it twice changes nothing: a reading exists once for a photograph, a sheet and a version of the
+reader, and the photograph's row is held while it is read.
+"""
+
+import numpy as np
+from numpy.typing import NDArray
+from sqlalchemy.orm import Session
+
+from noema.core.coaching.value_scale import next_step
+from noema.core.errors import BadPicture
+from noema.core.judging.judge import judge
+from noema.core.judging.judgement import JUDGE_VERSION
+from noema.core.photo.decode import decode_picture
+from noema.core.photo.hints import hints
+from noema.core.photo.identify import identify
+from noema.core.photo.marks import FoundMarks, find_marks
+from noema.core.photo.read import ReadSheet, read_found
+from noema.core.photo.reading import READER_VERSION, Reading, SheetFlag
+from noema.core.progress.states import PhotoState
+from noema.devices.file_store import FileStore
+from noema.formats.judgement_json import judgement_to_json
+from noema.formats.layout_json import layout_from_json
+from noema.formats.photo_file import jpeg_bytes
+from noema.formats.reading_json import reading_from_json, reading_to_json
+from noema.store.assignments import AssignmentRow, assignment_of_school
+from noema.store.photographs import (
+    PhotoRow,
+    add_reading,
+    photo_to_read,
+    reading_of,
+    set_photo_state,
+)
+from noema.store.reviews import add_judgement, open_review
+from noema.store.sheets import SheetRow, layouts_of_sheets, sheet_by_code, sheet_of_school
+
+_LOOK_AGAIN = "It is kept; say whose it is, or photograph the sheet again."
+
+
+def read_photograph(session: Session, files: FileStore, photograph_id: int) -> None:
+    """Read one photograph as far as it can be read; what happened is in its state."""
+    photo = photo_to_read(session, photograph_id)
+    if photo is None or photo.state is not PhotoState.READING:
+        return
+    try:
+        picture = decode_picture(files.get(photo.sha256), photo.megapixels)
+    except BadPicture as wrong:
+        set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=str(wrong))
+        return
+    found = find_marks(picture)
+    sheet = _sheet_of(session, photo, picture, found)
+    if sheet is not None:
+        _read_sheet(session, files, photo, sheet, picture, found)
+
+
+def give_up_reading(session: Session, photograph_id: int) -> None:
+    """Say that a photograph couldn't be read for a reason that is Noema's own."""
+    photo = photo_to_read(session, photograph_id)
+    if photo is not None and photo.state is PhotoState.READING:
+        reason = f"Noema stumbled over this picture. {_LOOK_AGAIN}"
+        set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=reason)
+
+
+def _sheet_of(
+    session: Session, photo: PhotoRow, picture: NDArray[np.uint8], found: FoundMarks
+) -> SheetRow | None:
+    """Give the sheet a teacher named or the code on the paper names; else set the state."""
+    if photo.sheet_id is not None:
+        return sheet_of_school(session, photo.school_id, photo.sheet_id)
+    seen = identify(picture, found)
+    if seen.frame is None:
+        flags = (SheetFlag.CROPPED,) if found.ids else (_no_sheet(picture),)
+        reason = hints(flags)[0]
+        set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=reason)
+        return None
+    if seen.code is None:
+        reason = f"The sheet is there but its code can't be read. {_LOOK_AGAIN}"
+        set_photo_state(session, photo.id, PhotoState.UNMATCHED, reason=reason)
+        return None
+    sheet = sheet_by_code(session, photo.school_id, seen.code)
+    if sheet is None:
+        reason = f"No sheet of your school has the code {seen.code[:40]}. {_LOOK_AGAIN}"
+        set_photo_state(
+            session, photo.id, PhotoState.UNMATCHED, reason=reason, code_seen=seen.code[:40]
+        )
+    return sheet
+
+
+def _no_sheet(picture: NDArray[np.uint8]) -> SheetFlag:
+    dark = float(np.percentile(picture[::8, ::8], 95)) < 60
+    return SheetFlag.DARK if dark else SheetFlag.NO_SHEET
+
+
+def _read_sheet(
+    session: Session,
+    files: FileStore,
+    photo: PhotoRow,
+    sheet: SheetRow,
+    picture: NDArray[np.uint8],
+    found: FoundMarks,
+) -> None:
+    kept = reading_of(session, photo.id, sheet.id, READER_VERSION)
+    if kept is None:
+        layout = layout_from_json(layouts_of_sheets(session, [sheet.id])[sheet.id])
+        # A sheet named by a teacher is believed, whatever its code looks like.
+        read = read_found(picture, found, layout, check_code=photo.sheet_id is None)
+        reading_id, reading = _keep(session, files, photo, sheet, read), read.reading
+    else:
+        reading_id, reading = kept[0], reading_from_json(kept[1])
+    if not reading.found:
+        reason = " ".join(hints(reading.flags)[:2])
+        set_photo_state(session, photo.id, PhotoState.UNREADABLE, sheet_id=sheet.id, reason=reason)
+        return
+    assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
+    _judge(session, photo.id, reading_id, reading, assignment)
+    set_photo_state(session, photo.id, PhotoState.READ, sheet_id=sheet.id)
+
+
+def _keep(
+    session: Session, files: FileStore, photo: PhotoRow, sheet: SheetRow, read: ReadSheet
+) -> int:
+    straight = None if read.straight is None else files.put(jpeg_bytes(read.straight.rgb))
+    body = reading_to_json(read.reading, photo.original_name)
+    return add_reading(session, photo.id, sheet.id, read.reading.reader, body, straight)
+
+
+def _judge(
+    session: Session,
+    photograph_id: int,
+    reading_id: int,
+    reading: Reading,
+    assignment: AssignmentRow,
+) -> None:
+    judgement = judge(reading, assignment.scale, assignment.key, assignment.level)
+    judgement_id = add_judgement(
+        session,
+        reading_id,
+        JUDGE_VERSION,
+        assignment.key.value,
+        assignment.level.value,
+        judgement_to_json(judgement),
+        next_step(judgement, assignment.scale.medium),
+    )
+    open_review(session, photograph_id, judgement_id)

@@ -1,0 +1,51 @@
+"""A teacher decides about an attempt; the decision is recorded, what was measured stays."""
+
+from sqlalchemy.orm import Session
+
+from noema.core.errors import OutOfDate, Refused
+from noema.core.judging.review import Decision, Review, Verb, review_of
+from noema.store.reviews import (
+    attempt_of_school,
+    decisions,
+    keep_review,
+    lock_review,
+    record,
+    record_of,
+)
+
+LONGEST_SENTENCE = 400
+
+
+def review_sheet(
+    session: Session,
+    *,
+    school_id: int,
+    teacher_id: int,
+    photograph_id: int,
+    decision: Decision,
+    lines_seen: int | None = None,
+) -> Review:
+    """Decide; `lines_seen` is how long the record was when the teacher looked."""
+    attempt = attempt_of_school(session, school_id, photograph_id)
+    _check(decision, {str(cell["id"]) for cell in attempt.judgement["cells"]})
+    lock_review(session, photograph_id)
+    lines = record_of(session, photograph_id)
+    if lines_seen is not None and lines_seen != len(lines):
+        raise OutOfDate(
+            f"{lines[-1].teacher} decided something about this sheet meanwhile: "
+            "look at it again, then decide."
+        )
+    before = review_of(decisions(lines))
+    if decision.verb is Verb.UNDO and not before.standing:
+        raise Refused("There is nothing left to undo on this sheet.")
+    record(session, photograph_id, teacher_id, decision.verb.value, decision)
+    after = review_of([*decisions(lines), decision])
+    keep_review(session, photograph_id, after)
+    return after
+
+
+def _check(decision: Decision, cells: set[str]) -> None:
+    if decision.cell is not None and decision.cell not in cells:
+        raise Refused("There is no such step on this sheet.")
+    if len(decision.sentence or "") > LONGEST_SENTENCE:
+        raise Refused(f"Keep the sentence under {LONGEST_SENTENCE} letters.")

@@ -1,0 +1,51 @@
+"""Puts the parts together: settings -> devices, store -> application and worker.
+
+The only file that may import everything; only entry points and tests import it.
+"""
+
+import logging
+
+from flask import Flask
+from procrastinate import App
+
+from noema.devices.file_store import LocalFiles
+from noema.jobs.worker import make_worker, work
+from noema.settings import Settings, files_folder, settings_from
+from noema.store.engine import open_engine, open_sessions
+from noema.web.application import make_application
+
+
+def web_application() -> Flask:
+    """Make the web application from the environment; gunicorn calls this."""
+    return web_application_of(settings_from())
+
+
+def web_application_of(settings: Settings) -> Flask:
+    """Make the web application."""
+    sessions = open_sessions(open_engine(settings.database_url))
+    return make_application(
+        sessions,
+        LocalFiles(files_folder(settings)),
+        secret_key=settings.secret_key,
+        https=bool(settings.https),
+        session_hours=settings.session_hours,
+        log_ins_a_minute=settings.log_ins_a_minute,
+    )
+
+
+def worker_of(settings: Settings) -> App:
+    """Make the job worker."""
+    sessions = open_sessions(open_engine(settings.database_url))
+    files = LocalFiles(files_folder(settings))
+    return make_worker(settings.database_url, sessions, files, settings.stalled_s)
+
+
+def run_worker() -> None:
+    """Run the job worker from the environment."""
+    logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s")
+    settings = settings_from()
+    work(worker_of(settings), settings.reading_at_once, settings.heartbeat_s, settings.stalled_s)
+
+
+if __name__ == "__main__":
+    run_worker()

@@ -1,0 +1,235 @@
+"""noema demo: fill an empty database with Saltmarsh Road School.
+
+Every number comes out of the real pipeline: students paint and photograph through the stand-ins,
+photographs are handed in, read, judged and reviewed by the same actions the pages use.
+"""
+
+from collections.abc import Iterator, Sequence
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import dataclass
+from datetime import UTC, date, datetime, timedelta
+from functools import partial
+from itertools import count
+from random import Random
+
+import click
+from numpy.random import Generator, default_rng
+from sqlalchemy.orm import Session
+
+from noema.actions.assign_exercise import assign_exercise
+from noema.actions.create_school import add_colleague, create_school
+from noema.actions.hand_in_photo import hand_in_photo
+from noema.actions.make_class import enrol_students, make_class
+from noema.actions.print_sheets import drawings, print_again, print_sheets
+from noema.actions.read_photograph import read_photograph
+from noema.actions.review_sheet import review_sheet
+from noema.core.judging.review import Decision, Verb
+from noema.core.sheet.layout import Layout
+from noema.core.sheet.paper import Paper
+from noema.devices.file_store import FileStore, LocalFiles
+from noema.formats.layout_json import layout_from_json
+from noema.formats.sheet_pdf import sheets_pdf
+from noema.settings import files_folder, settings_from
+from noema.stand_ins.painter import Hand
+from noema.stand_ins.saltmarsh import (
+    CLASSES,
+    PASSWORD,
+    SCHOOL,
+    TEACHERS,
+    UNIT_WEEKS,
+    WEEK,
+    DemoClass,
+    Given,
+    hand_of,
+)
+from noema.stand_ins.studio import Mishap, take_picture
+from noema.store.assignments import assignment_of_school
+from noema.store.engine import bring_up_to_date, open_engine, open_sessions
+from noema.store.people import school_by_name, teacher_by_email
+from noema.store.photographs import add_pile
+from noema.store.reviews import AttemptRow, attempts_of_class
+from noema.store.sheets import SheetRow, layouts_of_sheets, sheets_of_assignment
+
+SIZE_PX = (1600, 1200)
+_SEED = 6
+_UNREAD, _UNREAD_WAIT_S = 3, 1800  # photographs left in the queue, so that one sees them wait
+
+
+@dataclass(frozen=True, kw_only=True)
+class Job:
+    """A picture to be made by another process."""
+
+    layout: Layout
+    pdf: bytes
+    seed: int
+    hand: Hand
+    mishap: Mishap | None = None
+
+
+@dataclass(kw_only=True)
+class Story:
+    """What the telling needs."""
+
+    session: Session
+    files: FileStore
+    pool: ProcessPoolExecutor
+    rng: Generator
+    seeds: Iterator[int]
+    today: date
+    school_id: int
+    teacher_id: int
+
+
+@click.command("demo")
+def command() -> None:
+    """Fill an empty database with a made-up school; does nothing when it is there."""
+    settings = settings_from()
+    engine = open_engine(settings.database_url)
+    bring_up_to_date(engine)
+    files = LocalFiles(files_folder(settings))
+    with open_sessions(engine).begin() as session, ProcessPoolExecutor() as pool:
+        if school_by_name(session, SCHOOL) is None:
+            _tell(session, files, pool)
+
+
+def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None:
+    (email, name), (second_email, second_name) = TEACHERS
+    school_id = create_school(session, SCHOOL, email, name, PASSWORD)
+    add_colleague(session, school_id, second_email, second_name, PASSWORD)
+    teacher = teacher_by_email(session, email)
+    story = Story(
+        session=session,
+        files=files,
+        pool=pool,
+        rng=default_rng(_SEED),
+        seeds=count(1000),
+        today=datetime.now(UTC).date(),
+        school_id=school_id,
+        teacher_id=teacher.id if teacher else 0,
+    )
+    for school_class in CLASSES:
+        click.echo(f"  {school_class.name}: painting, photographing, reading …")
+        _tell_class(story, school_class)
+
+
+def _tell_class(story: Story, school_class: DemoClass) -> None:
+    monday = story.today - timedelta(days=story.today.weekday(), weeks=WEEK - 1)
+    class_id = make_class(story.session, story.school_id, school_class.name, monday, UNIT_WEEKS)
+    enrol_students(story.session, story.school_id, class_id, "\n".join(school_class.students))
+    skills = dict(
+        zip(
+            school_class.students,
+            story.rng.uniform(0.25, 1.0, len(school_class.students)),
+            strict=True,
+        )
+    )
+    for given in school_class.given:
+        _tell_assignment(story, class_id, given, skills)
+
+
+def _tell_assignment(story: Story, class_id: int, given: Given, skills: dict[str, float]) -> None:
+    assignment_id = assign_exercise(
+        story.session,
+        school_id=story.school_id,
+        class_id=class_id,
+        teacher_id=story.teacher_id,
+        scale=given.scale,
+        level=given.level,
+        key=given.key,
+        paper=Paper.A4,
+        due_week=given.week,
+        rng=Random(_SEED + class_id * 100 + given.week),
+    )
+    if not given.printed:
+        return
+    print_sheets(story.session, story.school_id, assignment_id)
+    sheets = sheets_of_assignment(story.session, assignment_id)
+    handed_in = [s for s in sheets if story.rng.random() < given.handed_in]
+    current = given.week == WEEK
+    mishaps = {handed_in[1].id: Mishap(hide_code=True), handed_in[2].id: Mishap(cut_off=True)}
+    _hand_in(story, assignment_id, handed_in, given, skills, 1, mishaps if current else {})
+    sent_back = _review(story, class_id, assignment_id, given)
+    redoing = [one.student_id for one in sent_back][: len(sent_back) * 2 // 3]
+    if redoing:
+        again = print_again(story.session, story.school_id, assignment_id, redoing)
+        _hand_in(story, assignment_id, again, given, skills, 2, {})
+        _review(story, class_id, assignment_id, given)
+
+
+def _hand_in(
+    story: Story,
+    assignment_id: int,
+    sheets: Sequence[SheetRow],
+    given: Given,
+    skills: dict[str, float],
+    attempt: int,
+    mishaps: dict[int, Mishap],
+) -> None:
+    assignment = assignment_of_school(story.session, story.school_id, assignment_id)
+    layouts = layouts_of_sheets(story.session, [sheet.id for sheet in sheets])
+    pages = drawings(story.session, assignment, sheets)
+    jobs = [
+        Job(
+            layout=layout_from_json(layouts[sheet.id]),
+            pdf=sheets_pdf([page], sheet.code),
+            seed=next(story.seeds),
+            hand=hand_of(skills[sheet.student], given.week, attempt, story.rng),
+            mishap=mishaps.get(sheet.id),
+        )
+        for sheet, page in zip(sheets, pages, strict=True)
+    ]
+    pile_id = add_pile(story.session, story.school_id, story.teacher_id)
+    received_at = _received(story, given.week, attempt)
+    unread = len(jobs) - (_UNREAD if mishaps else 0)
+    for place, picture in enumerate(story.pool.map(_take, jobs, chunksize=2)):
+        handed_in = hand_in_photo(
+            story.session,
+            story.files,
+            school_id=story.school_id,
+            pile_id=pile_id,
+            name=f"IMG_{jobs[place].seed}.jpg",
+            data=picture,
+            received_at=received_at + timedelta(seconds=40 * place),
+            read_after_s=0 if place < unread else _UNREAD_WAIT_S,
+        )
+        if handed_in.photo and place < unread:
+            read_photograph(story.session, story.files, handed_in.photo.id)
+
+
+def _take(job: Job) -> bytes:
+    take = partial(take_picture, preset="easy", size_px=SIZE_PX)
+    return take(job.layout, job.pdf, seed=job.seed, hand=job.hand, mishap=job.mishap).jpeg
+
+
+def _received(story: Story, week: int, attempt: int) -> datetime:
+    """Give an afternoon in the week it was due, a week later for a redo, never in the future."""
+    monday = story.today - timedelta(days=story.today.weekday(), weeks=WEEK - week)
+    day = min(monday + timedelta(days=3, weeks=attempt - 1), story.today - timedelta(days=1))
+    return datetime(day.year, day.month, day.day, 15, 30, tzinfo=UTC)
+
+
+def _review(story: Story, class_id: int, assignment_id: int, given: Given) -> list[AttemptRow]:
+    """Accept what mostly holds, send the rest back; gives what was sent back."""
+    waiting = [
+        attempt
+        for attempt in attempts_of_class(story.session, class_id)
+        if attempt.assignment_id == assignment_id and not attempt.review.standing
+    ]
+    sent_back = []
+    for attempt in waiting:
+        if story.rng.random() >= given.reviewed:
+            continue
+        cells = attempt.judgement["cells"]
+        astray = sum(cell["verdict"] in ("drifts", "off") for cell in cells)
+        decision = Decision(verb=Verb.ACCEPT)
+        if astray > len(cells) / 4:
+            decision = Decision(verb=Verb.SEND_BACK, sentence=attempt.sentence)
+            sent_back.append(attempt)
+        review_sheet(
+            story.session,
+            school_id=story.school_id,
+            teacher_id=story.teacher_id,
+            photograph_id=attempt.photograph_id,
+            decision=decision,
+        )
+    return sent_back

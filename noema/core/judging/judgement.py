@@ -1,0 +1,77 @@
+"""What judging gives: a verdict a cell, findings and one sentence for the sheet."""
+
+from dataclasses import dataclass
+from enum import Enum
+
+from noema.core.exercises.levels import Key, Level
+from noema.core.judging.verdict import Verdict
+from noema.core.sheet.layout import Triple
+
+JUDGE_VERSION = "noema-judge/1"
+"""Changes whenever the same reading would be judged otherwise."""
+
+
+class FindingKind(Enum):
+    """A pattern on a sheet."""
+
+    EMPTY = "empty"  # cells not painted
+    ORDER = "order"  # a step stands on the wrong side of its neighbour
+    TOGETHER = "together"  # two neighbours can hardly be told apart
+    JUMP = "jump"  # a step much larger than the others
+    SHORT_DARK = "short-dark"  # the dark end stops early
+    SHORT_LIGHT = "short-light"  # the light end stops early
+    THIN = "thin"  # bare paper or streaks inside the outline
+
+
+@dataclass(frozen=True, kw_only=True)
+class Finding:
+    """One pattern, where it is and how marked."""
+
+    kind: FindingKind
+    cells: tuple[str, ...]
+    amount: float  # value steps of the scale; a share for THIN
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class CellJudgement:
+    """One cell against its step."""
+
+    id: str
+    label: str
+    expected_value: float
+    expected_lab: Triple
+    painted_value: float
+    painted_lab: Triple
+    drift: float  # value, painted less expected: below 0 is too dark
+    sigma: float  # one sigma of the drift, value
+    steps: float  # the drift in steps of this scale
+    verdict: Verdict
+    reason: str  # in a painter's words
+
+
+@dataclass(frozen=True, kw_only=True)
+class Evenness:
+    """The jumps between neighbours, in steps of the scale; 1 is what was asked."""
+
+    largest: float
+    largest_after: str  # id of the cell before it
+    smallest: float
+    smallest_after: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Judgement:
+    """One reading judged under one key and level; cells in the exercise's order."""
+
+    key: Key
+    level: Level
+    cells: tuple[CellJudgement, ...]
+    stride: float  # value from one expected step to the next
+    evenness: Evenness | None  # None where no two painted cells stand side by side
+    findings: tuple[Finding, ...]  # the most useful first
+    judge: str = JUDGE_VERSION
+
+    def count(self, verdict: Verdict) -> int:
+        """How many cells have a verdict."""
+        return sum(cell.verdict is verdict for cell in self.cells)

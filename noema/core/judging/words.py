@@ -1,0 +1,41 @@
+"""Amounts and places as a painter says them."""
+
+from collections.abc import Sequence
+
+_FRACTIONS = (
+    (0.15, "a hair"),
+    (0.29, "about a quarter of a step"),
+    (0.41, "about a third of a step"),
+    (0.58, "about half a step"),
+    (0.85, "about three quarters of a step"),
+    (1.2, "about a step"),
+    (1.75, "about a step and a half"),
+    (2.3, "about two steps"),
+    (2.8, "about two and a half steps"),
+)
+
+
+def step_words(steps: float) -> str:
+    """Say a number of steps, whatever its sign.
+
+    >>> step_words(-0.5), step_words(1.4)
+    ('about half a step', 'about a step and a half')
+    """
+    size = abs(steps)
+    return next((words for limit, words in _FRACTIONS if size < limit), f"about {size:.0f} steps")
+
+
+def cells_words(labels: Sequence[str]) -> str:
+    """Name cells: step 3, steps 3 and 4, steps 3, 4 and 5.
+
+    >>> cells_words(["3", "4", "5"])
+    'steps 3, 4 and 5'
+    """
+    if len(labels) == 1:
+        return f"step {labels[0]}"
+    return f"steps {', '.join(labels[:-1])} and {labels[-1]}"
+
+
+def opening(sentence: str) -> str:
+    """Start a sentence with a capital."""
+    return sentence[:1].upper() + sentence[1:]

@@ -1,0 +1,43 @@
+"""Where a photograph and a student's work on an assignment stand."""
+
+from enum import Enum
+
+from noema.core.judging.review import ReviewState
+
+
+class PhotoState(Enum):
+    """Where a photograph stands between camera and reading."""
+
+    READING = "reading"  # stored and queued, or being read
+    READ = "read"  # read and judged
+    UNMATCHED = "unmatched"  # a sheet was seen but nobody knows whose
+    UNREADABLE = "unreadable"  # no reading could be made; the picture is kept
+    SET_ASIDE = "set aside"  # the teacher doesn't want it read; the picture is kept
+
+
+class WorkState(Enum):
+    """Where one student's work on one assignment stands, by the latest attempt."""
+
+    NOT_PRINTED = "not printed"  # the teacher prints first
+    WAITING = "waiting"  # for the student's photograph
+    READING = "reading"
+    UNREADABLE = "unreadable"  # a new photograph is needed
+    TO_REVIEW = "to review"  # for the teacher
+    SENT_BACK = "sent back"  # for the student's next attempt
+    ACCEPTED = "accepted"
+
+
+def work_state(printed: bool, photo: PhotoState | None, review: ReviewState | None) -> WorkState:
+    """Say where the work stands from its latest photograph and that photograph's review."""
+    if photo is None:
+        return WorkState.WAITING if printed else WorkState.NOT_PRINTED
+    if photo in (PhotoState.READING, PhotoState.UNMATCHED):
+        return WorkState.READING
+    if photo is not PhotoState.READ:
+        return WorkState.UNREADABLE
+    match review:
+        case ReviewState.ACCEPTED:
+            return WorkState.ACCEPTED
+        case ReviewState.SENT_BACK:
+            return WorkState.SENT_BACK
+    return WorkState.TO_REVIEW

@@ -1,0 +1,80 @@
+"""How closely a student's values come to their steps, from attempt to attempt.
+
+Accuracy is the mean size of the drift over the counted cells. Its doubt comes from the reader's
+own sigma, so two attempts differ only when they differ by more than the camera could.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import hypot, sqrt
+
+from noema.core.judging.judgement import FindingKind, Judgement
+from noema.core.judging.review import Review
+from noema.core.judging.verdict import Verdict
+
+CLEAR = 1.64
+"""Sigmas from which a change is called one: nineteen in twenty, one-sided."""
+
+_WORTH_SAYING = 0.05  # value steps: a smaller change is nothing to a painter
+
+
+@dataclass(frozen=True, kw_only=True)
+class Accuracy:
+    """One attempt, in numbers."""
+
+    mean_drift: float  # value steps, mean size over counted cells
+    sigma: float  # one sigma of it
+    holds: int  # cells that hold, the teacher's word counting first
+    counted: int  # cells that count
+
+
+def accuracy_of(judgement: Judgement, review: Review) -> Accuracy | None:
+    """Sum up an attempt; None when no cell counts."""
+    counted = [
+        cell
+        for cell in judgement.cells
+        if cell.id not in review.left_out
+        and (cell.verdict is not Verdict.LOOK or cell.id in review.overruled)
+    ]
+    if not counted:
+        return None
+    verdicts = [review.overruled.get(cell.id, cell.verdict) for cell in counted]
+    return Accuracy(
+        mean_drift=sum(abs(cell.drift) for cell in counted) / len(counted),
+        sigma=sqrt(sum(cell.sigma**2 for cell in counted)) / len(counted),
+        holds=sum(verdict is Verdict.HOLDS for verdict in verdicts),
+        counted=len(counted),
+    )
+
+
+def change_words(before: Accuracy | None, after: Accuracy | None) -> str:
+    """Say what an attempt changed against the one before it, or that nothing can be said."""
+    if after is None:
+        return "Too little of it could be read to say."
+    if before is None:
+        return f"{after.holds} of {after.counted} steps hold."
+    gain = before.mean_drift - after.mean_drift
+    clear = abs(gain) > max(CLEAR * hypot(before.sigma, after.sigma), _WORTH_SAYING)
+    if not clear:
+        return "About as close as the last one."
+    nearer = "closer" if gain > 0 else "further out"
+    return (
+        f"Values lie {nearer}: {before.mean_drift:.1f} from their steps before, "
+        f"{after.mean_drift:.1f} now."
+    )
+
+
+_GAINED = {
+    FindingKind.EMPTY: "every step is painted",
+    FindingKind.ORDER: "the steps run in order",
+    FindingKind.TOGETHER: "no two steps sit together",
+    FindingKind.JUMP: "no wide jumps are left",
+    FindingKind.SHORT_DARK: "the dark end reaches down",
+    FindingKind.SHORT_LIGHT: "the light end reaches up",
+    FindingKind.THIN: "the paint covers evenly",
+}
+
+
+def gained(before: Sequence[FindingKind], after: Sequence[FindingKind]) -> list[str]:
+    """Say which troubles of the attempt before are gone."""
+    return [words for kind, words in _GAINED.items() if kind in before and kind not in after]

@@ -1,0 +1,65 @@
+"""Where photographs lie, byte for byte, under their own SHA-256.
+
+The contract is what an object store can also keep: whole objects, written once, never changed.
+"""
+
+import errno
+import hashlib
+import os
+import tempfile
+from pathlib import Path
+from typing import Protocol
+
+from noema.core.errors import NotFound, StoreFull
+
+
+class FileStore(Protocol):
+    """Whole objects under the SHA-256 of their bytes."""
+
+    def put(self, data: bytes) -> str:
+        """Keep the bytes and give their SHA-256 in hexadecimal; twice the same is once kept."""
+
+    def get(self, sha256: str) -> bytes:
+        """Give the bytes back, or refuse when they aren't there."""
+
+
+class LocalFiles:
+    """A file store in a folder: ab/cdef… under two letters each."""
+
+    def __init__(self, folder: Path) -> None:
+        self._folder = folder
+
+    def put(self, data: bytes) -> str:
+        """Write whole or not at all, and only then answer."""
+        sha256 = hashlib.sha256(data).hexdigest()
+        place = self._place(sha256)
+        if place.exists():
+            return sha256
+        try:
+            place.parent.mkdir(parents=True, exist_ok=True)
+            with tempfile.NamedTemporaryFile(dir=place.parent, delete=False) as new:
+                new.write(data)
+                new.flush()
+                os.fsync(new.fileno())
+            os.replace(new.name, place)
+        except OSError as wrong:
+            raise StoreFull(_what_to_do(wrong, self._folder)) from wrong
+        return sha256
+
+    def get(self, sha256: str) -> bytes:
+        """Read an object back."""
+        try:
+            return self._place(sha256).read_bytes()
+        except OSError as wrong:
+            raise NotFound(f"The file {sha256[:12]}… is not in the file store.") from wrong
+
+    def _place(self, sha256: str) -> Path:
+        return self._folder / sha256[:2] / sha256[2:]
+
+
+def _what_to_do(wrong: OSError, folder: Path) -> str:
+    if wrong.errno == errno.ENOSPC:
+        return "The disk is full: free some space, then hand the photograph in again."
+    if wrong.errno in (errno.EACCES, errno.EPERM, errno.EROFS):
+        return f"Noema may not write to {folder}: give it the permission, then try again."
+    return f"The photograph couldn't be kept ({wrong.strerror}): try again."

@@ -1,0 +1,114 @@
+"""Judgements as JSON, for `noema judge` and the records (docs/formats.md)."""
+
+from typing import cast
+
+from noema.core.exercises.levels import Key, Level
+from noema.core.judging.judgement import (
+    CellJudgement,
+    Evenness,
+    Finding,
+    FindingKind,
+    Judgement,
+)
+from noema.core.judging.verdict import Verdict
+from noema.core.sheet.layout import Triple
+
+Json = dict[str, object]
+
+
+def judgement_to_json(judgement: Judgement) -> Json:
+    """Give a judgement as plain values."""
+    even = judgement.evenness
+    return {
+        "judge": judgement.judge,
+        "key": judgement.key.value,
+        "level": judgement.level.value,
+        "stride": round(judgement.stride, 4),
+        "evenness": None
+        if even is None
+        else {
+            "largest": round(even.largest, 3),
+            "largest_after": even.largest_after,
+            "smallest": round(even.smallest, 3),
+            "smallest_after": even.smallest_after,
+        },
+        "findings": [
+            {
+                "kind": f.kind.value,
+                "cells": list(f.cells),
+                "amount": round(f.amount, 3),
+                "words": f.words,
+            }
+            for f in judgement.findings
+        ],
+        "cells": [_cell_to_json(cell) for cell in judgement.cells],
+    }
+
+
+def judgement_from_json(values: Json) -> Judgement:
+    """Read back what `judgement_to_json` wrote."""
+    even = cast(dict[str, float] | None, values["evenness"])
+    return Judgement(
+        judge=str(values["judge"]),
+        key=Key(values["key"]),
+        level=Level(values["level"]),
+        stride=cast(float, values["stride"]),
+        evenness=None
+        if even is None
+        else Evenness(
+            largest=even["largest"],
+            largest_after=str(even["largest_after"]),
+            smallest=even["smallest"],
+            smallest_after=str(even["smallest_after"]),
+        ),
+        findings=tuple(_finding(f) for f in cast(list[Json], values["findings"])),
+        cells=tuple(_cell(c) for c in cast(list[Json], values["cells"])),
+    )
+
+
+def _finding(values: Json) -> Finding:
+    return Finding(
+        kind=FindingKind(values["kind"]),
+        cells=tuple(cast(list[str], values["cells"])),
+        amount=cast(float, values["amount"]),
+        words=str(values["words"]),
+    )
+
+
+def _cell_to_json(cell: CellJudgement) -> Json:
+    return {
+        "id": cell.id,
+        "label": cell.label,
+        "expected": {"value": round(cell.expected_value, 3), "lab": _rounded(cell.expected_lab)},
+        "painted": {"value": round(cell.painted_value, 3), "lab": _rounded(cell.painted_lab)},
+        "drift": {"value": round(cell.drift, 3), "steps": round(cell.steps, 3)},
+        "sigma_value": round(cell.sigma, 4),
+        "verdict": cell.verdict.value,
+        "reason": cell.reason,
+    }
+
+
+def _cell(values: Json) -> CellJudgement:
+    expected, painted, drift = (cast(Json, values[n]) for n in ("expected", "painted", "drift"))
+    return CellJudgement(
+        id=str(values["id"]),
+        label=str(values["label"]),
+        expected_value=cast(float, expected["value"]),
+        expected_lab=_triple(expected["lab"]),
+        painted_value=cast(float, painted["value"]),
+        painted_lab=_triple(painted["lab"]),
+        drift=cast(float, drift["value"]),
+        sigma=cast(float, values["sigma_value"]),
+        steps=cast(float, drift["steps"]),
+        verdict=Verdict(values["verdict"]),
+        reason=str(values["reason"]),
+    )
+
+
+def _rounded(lab: Triple) -> list[float]:
+    return [round(part, 2) for part in lab]
+
+
+def _triple(values: object) -> Triple:
+    first, second, third = cast(list[float], values)
+    return (first, second, third)

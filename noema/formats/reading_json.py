@@ -1,0 +1,84 @@
+"""Readings as JSON: the line `noema read` prints and what the records keep (docs/formats.md)."""
+
+import json
+from typing import cast
+
+from noema.core.colour.hvc import HVC
+from noema.core.errors import BadFile
+from noema.core.photo.reading import CellFlag, CellReading, Reading, SheetFlag
+from noema.formats.hvc_json import hvc_to_json
+
+Json = dict[str, object]
+
+_VALUE_PER_DELTA = 0.1  # value steps a CIEDE2000 unit of lightness is worth, roughly
+
+
+def reading_to_json(reading: Reading, photo: str | None) -> Json:
+    """Give a reading as plain values."""
+    return {
+        "photo": photo,
+        "sheet": reading.sheet,
+        "found": reading.found,
+        "reader": reading.reader,
+        "flags": [flag.value for flag in reading.flags],
+        "cells": [_cell_to_json(cell) for cell in reading.cells],
+    }
+
+
+def reading_from_text(text: str) -> Reading:
+    """Read the first reading of a file written by `noema read`."""
+    line = next((line for line in text.splitlines() if line.strip()), "")
+    try:
+        return reading_from_json(json.loads(line))
+    except json.JSONDecodeError as wrong:
+        raise BadFile(f"The reading is not JSON: {wrong.msg} at column {wrong.colno}.") from wrong
+
+
+def reading_from_json(given: object) -> Reading:
+    """Read a reading from plain values."""
+    try:
+        values = cast(Json, given)
+        return Reading(
+            sheet=cast(str | None, values["sheet"]),
+            found=bool(values["found"]),
+            flags=tuple(SheetFlag(flag) for flag in cast(list[str], values["flags"])),
+            cells=tuple(_cell(cell) for cell in cast(list[Json], values["cells"])),
+            reader=str(values.get("reader", "unknown")),
+        )
+    except (KeyError, TypeError, ValueError, AttributeError) as wrong:
+        raise BadFile(f"The reading is incomplete or has a wrong value at {wrong}.") from wrong
+
+
+def _cell_to_json(cell: CellReading) -> Json:
+    return {
+        "id": cell.id,
+        "lab": [round(part, 3) for part in cell.lab],
+        "hvc": hvc_to_json(cell.hvc),
+        "sigma": round(cell.sigma, 3),
+        "sigma_value": round(cell.sigma_value, 4),
+        "sigma_step": round(cell.sigma_step, 4),
+        "coverage": round(cell.coverage, 3),
+        "flags": [flag.value for flag in cell.flags],
+    }
+
+
+def _cell(given: Json) -> CellReading:
+    lab = cast(list[float], given["lab"])
+    hvc = cast(Json, given["hvc"])
+    hue = hvc["hue100"]
+    sigma = float(cast(float, given["sigma"]))
+    fallback = sigma * _VALUE_PER_DELTA
+    return CellReading(
+        id=str(given["id"]),
+        lab=(float(lab[0]), float(lab[1]), float(lab[2])),
+        hvc=HVC(
+            hue100=None if hue is None else float(cast(float, hue)),
+            value=float(cast(float, hvc["value"])),
+            chroma=float(cast(float, hvc["chroma"])),
+        ),
+        sigma=sigma,
+        sigma_value=float(cast(float, given.get("sigma_value", fallback))),
+        sigma_step=float(cast(float, given.get("sigma_step", fallback))),
+        coverage=float(cast(float, given.get("coverage", 1.0))),
+        flags=tuple(CellFlag(flag) for flag in cast(list[str], given["flags"])),
+    )

@@ -1,0 +1,145 @@
+"""Rosters as teachers have them: a name a line, or CSV from some spreadsheet.
+
+Nothing is guessed silently: what is taken and what isn't is given back line by line.
+"""
+
+import codecs
+import csv
+import unicodedata
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from io import StringIO
+
+from noema.core.errors import BadRoster
+
+MOST_NAMES = 200
+LONGEST_NAME = 60
+
+_BOMS = (
+    (codecs.BOM_UTF8, "utf-8-sig"),
+    (codecs.BOM_UTF16_LE, "utf-16"),
+    (codecs.BOM_UTF16_BE, "utf-16"),
+)
+_FULL = ("name", "display name", "full name", "student", "student name", "pupil")
+_FIRST = ("first name", "firstname", "given name", "givenname", "forename")
+_LAST = ("last name", "lastname", "surname", "family name", "familyname")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Remark:
+    """Something about one line of a roster."""
+
+    line: int  # from 1, as a spreadsheet counts
+    text: str  # the line, shortened
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Roster:
+    """The names found, and the lines that gave none."""
+
+    names: tuple[str, ...]
+    remarks: tuple[Remark, ...]
+
+
+def roster_text(data: bytes) -> str:
+    """Decode a roster file as UTF-8, UTF-16 or Latin-1, whichever it can be."""
+    encoding = next((name for bom, name in _BOMS if data.startswith(bom)), None)
+    if encoding is None and data.count(0) > len(data) // 4:
+        encoding = "utf-16-be" if data[:1] == b"\0" else "utf-16-le"
+    for name in [encoding] if encoding else ["utf-8", "cp1252", "latin-1"]:
+        try:
+            text = data.decode(name)
+            break
+        except UnicodeDecodeError:
+            continue
+    else:
+        raise BadRoster("The file can't be read as text: save it as CSV with UTF-8 and try again.")
+    if "\0" in text or data[:4] in (b"PK\x03\x04", b"%PDF"):
+        raise BadRoster("This is no text file: save the list as CSV and choose that file.")
+    return text
+
+
+def read_roster(text: str, already: Iterable[str] = ()) -> Roster:
+    """Find the names in a roster; `already` are those who are in the class."""
+    rows = _rows(text)
+    header = _header(rows)
+    known = {_same(name): "is already in the class" for name in already}
+    names: list[str] = []
+    remarks: list[Remark] = []
+    for line, row in rows:
+        if header is not None and line == rows[0][0]:
+            continue
+        name, trouble = _name(row, header)
+        if trouble is None and _same(name) in known:
+            trouble = f"{name} {known[_same(name)]}: left out."
+        if trouble is None:
+            names.append(name)
+            known[_same(name)] = "stands here twice"
+        else:
+            remarks.append(Remark(line=line, text=", ".join(row)[:60], words=trouble))
+    if len(names) > MOST_NAMES:
+        raise BadRoster(f"{len(names)} names are more than a class: give at most {MOST_NAMES}.")
+    return Roster(names=tuple(names), remarks=tuple(remarks))
+
+
+def _rows(text: str) -> list[tuple[int, list[str]]]:
+    lines = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
+    while lines and not lines[-1].strip():
+        lines.pop()
+    if not lines:
+        return []
+    delimiter = _delimiter(lines)
+    if delimiter is None:
+        return [(n, [line]) for n, line in enumerate(lines, start=1)]
+    try:
+        reader = csv.reader(StringIO("\n".join(lines)), delimiter=delimiter, strict=True)
+        return [(reader.line_num, row) for row in reader]
+    except csv.Error as wrong:
+        raise BadRoster(f"The list isn't proper CSV ({wrong}): check its quotation marks.") from (
+            wrong
+        )
+
+
+def _delimiter(lines: Sequence[str]) -> str | None:
+    """Say what parts the columns; only a header line makes a list CSV."""
+    for mark in ("\t", ";", ","):
+        cells = [_plain(cell) for cell in lines[0].split(mark)]
+        if len(cells) > 1 and any(cell in (*_FULL, *_FIRST, *_LAST) for cell in cells):
+            return mark
+    return None
+
+
+def _header(rows: Sequence[tuple[int, list[str]]]) -> list[str] | None:
+    if not rows:
+        return None
+    cells = [_plain(cell) for cell in rows[0][1]]
+    return cells if any(cell in (*_FULL, *_FIRST, *_LAST) for cell in cells) else None
+
+
+def _name(row: Sequence[str], header: Sequence[str] | None) -> tuple[str, str | None]:
+    if not any(cell.strip() for cell in row):
+        return "", "The line is empty: left out."
+    if header is None:
+        parts = [row[0]]
+    else:
+        columns = dict(zip(header, row, strict=False))
+        full = [columns[n] for n in _FULL if n in columns]
+        both = [columns[n] for names in (_FIRST, _LAST) for n in names if n in columns]
+        parts = full[:1] or both
+    name = " ".join(" ".join(parts).split())
+    if not name:
+        return "", "There is no name in this line: left out."
+    if len(name) > LONGEST_NAME:
+        return "", f"A name has at most {LONGEST_NAME} letters: shorten it."
+    if any(unicodedata.category(letter)[0] == "C" for letter in name):
+        return "", "There are signs in it that can't be printed: type the name again."
+    return unicodedata.normalize("NFC", name), None
+
+
+def _plain(cell: str) -> str:
+    return " ".join(cell.replace("_", " ").replace('"', "").lower().split())
+
+
+def _same(name: str) -> str:
+    return unicodedata.normalize("NFKC", name).casefold()

@@ -1,0 +1,64 @@
+"""The job worker: its tasks, and what it does about jobs of workers that died."""
+
+import asyncio
+import logging
+
+from procrastinate import App, JobContext, PsycopgConnector, RetryStrategy
+
+from noema.devices.file_store import FileStore
+from noema.jobs.read_photograph import read_one
+from noema.store.engine import Sessions
+from noema.store.queue import READ_PHOTOGRAPH
+
+_LOG = logging.getLogger(__name__)
+
+_TRIES = 3
+_EVERY_TEN_SECONDS = "* * * * * */10"
+
+
+def make_worker(database_url: str, sessions: Sessions, files: FileStore, stalled_s: int) -> App:
+    """Make the queue's application with its tasks."""
+    app = App(connector=PsycopgConnector(conninfo=database_url))
+
+    @app.task(
+        name=READ_PHOTOGRAPH, pass_context=True, retry=RetryStrategy(max_attempts=_TRIES, wait=1)
+    )
+    def read_photograph(context: JobContext, photograph_id: int) -> None:
+        last = context.job.attempts + 1 >= _TRIES
+        read_one(sessions, files, photograph_id, last_try=last)
+
+    @app.periodic(cron=_EVERY_TEN_SECONDS)
+    @app.task(name="take_up_stalled", queueing_lock="take_up_stalled", pass_context=False)
+    async def take_up_stalled(timestamp: int) -> None:
+        await take_up(app, stalled_s)
+
+    return app
+
+
+async def take_up(app: App, stalled_s: int) -> int:
+    """Queue again what workers that fell silent left undone; gives how many."""
+    stalled = list(await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=stalled_s))
+    for job in stalled:
+        await app.job_manager.retry_job(job)
+    if stalled:
+        _LOG.warning("%d jobs of a worker that fell silent are taken up again", len(stalled))
+    return len(stalled)
+
+
+async def run_worker(app: App, at_once: int, heartbeat_s: int, stalled_s: int) -> None:
+    """Work until told to stop."""
+    async with app.open_async():
+        await take_up(app, stalled_s)
+        await app.run_worker_async(
+            concurrency=at_once,
+            fetch_job_polling_interval=1.0,
+            update_heartbeat_interval=heartbeat_s,
+            stalled_worker_timeout=stalled_s,
+            shutdown_graceful_timeout=10.0,
+            delete_jobs="successful",
+        )
+
+
+def work(app: App, at_once: int, heartbeat_s: int, stalled_s: int) -> None:
+    """Run the worker in this process."""
+    asyncio.run(run_worker(app, at_once, heartbeat_s, stalled_s))

@@ -1,0 +1,50 @@
+"""Every setting: name, default, unit and sentence. Each can be set as NOEMA_<NAME>."""
+
+import os
+from collections.abc import Mapping
+from dataclasses import dataclass, field, fields
+from pathlib import Path
+
+from noema.core.errors import Refused
+
+
+def _setting(default: str | int, unit: str, sentence: str):
+    return field(default=default, metadata={"unit": unit, "sentence": sentence})
+
+
+@dataclass(frozen=True, kw_only=True)
+class Settings:
+    """What can be set from outside."""
+
+    database_url: str = _setting(
+        "", "URL", "Where PostgreSQL is: postgresql://user@host:port/name."
+    )
+    files: str = _setting(".local/files", "folder", "Where photographs are kept.")
+    secret_key: str = _setting("", "text", "Signs sessions; at least 32 characters, kept secret.")
+    https: int = _setting(0, "0 or 1", "1 when people reach Noema over https: cookies need it.")
+    session_hours: int = _setting(12, "hours", "How long a log-in lasts without a click.")
+    log_ins_a_minute: int = _setting(10, "count", "Log-ins tried from one address in a minute.")
+    reading_at_once: int = _setting(2, "count", "Photographs the worker reads side by side.")
+    heartbeat_s: int = _setting(2, "seconds", "How often the worker says that it lives.")
+    stalled_s: int = _setting(8, "seconds", "Silence after which a worker counts as gone.")
+
+
+def settings_from(environment: Mapping[str, str] = os.environ) -> Settings:
+    """Read settings from the environment, or refuse the first that makes no sense."""
+    given: dict[str, str | int] = {}
+    for setting in fields(Settings):
+        text = environment.get(f"NOEMA_{setting.name.upper()}")
+        if text is None:
+            continue
+        if setting.type is int and not text.isdigit():
+            raise Refused(f"NOEMA_{setting.name.upper()} must be a whole number, not “{text}”.")
+        given[setting.name] = int(text) if setting.type is int else text
+    settings = Settings(**given)
+    if not settings.database_url:
+        raise Refused("NOEMA_DATABASE_URL isn't set: start with 'make demo', or set it.")
+    return settings
+
+
+def files_folder(settings: Settings) -> Path:
+    """Give the folder of the file store."""
+    return Path(settings.files)

@@ -1,0 +1,125 @@
+"""Classes and who is in them."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
+
+from sqlalchemy import Select, func, select
+from sqlalchemy.orm import Session
+
+from noema.core.errors import NotFound
+from noema.store.tables import Enrolment, SchoolClass, Student
+
+
+@dataclass(frozen=True, kw_only=True)
+class ClassRow:
+    """A class and its unit."""
+
+    id: int
+    name: str
+    unit_starts_on: date
+    unit_weeks: int
+    students: int  # how many
+
+    def week_on(self, day: date) -> int:
+        """Give the unit's week a day lies in: 1 for the first, 0 or less before it."""
+        return (day - self.unit_starts_on).days // 7 + 1
+
+
+@dataclass(frozen=True, kw_only=True)
+class StudentRow:
+    """A student by the name they are called."""
+
+    id: int
+    display_name: str
+
+
+def classes_of_school(session: Session, school_id: int) -> tuple[ClassRow, ...]:
+    """Which classes does a school have, by name?"""
+    rows = session.execute(
+        _classes().where(SchoolClass.school_id == school_id).order_by(SchoolClass.name)
+    )
+    return tuple(_class_row(row.SchoolClass, row.students) for row in rows)
+
+
+def class_of_school(session: Session, school_id: int, class_id: int) -> ClassRow:
+    """Which class is this, if it is one of the school's?"""
+    row = session.execute(
+        _classes().where(SchoolClass.school_id == school_id, SchoolClass.id == class_id)
+    ).one_or_none()
+    if row is None:
+        raise NotFound("There is no such class in your school.")
+    return _class_row(row.SchoolClass, row.students)
+
+
+def class_name_taken(session: Session, school_id: int, name: str) -> bool:
+    """Does a class of the school already have this name?"""
+    taken = select(SchoolClass.id).where(
+        SchoolClass.school_id == school_id, func.lower(SchoolClass.name) == name.lower()
+    )
+    return session.scalar(taken) is not None
+
+
+def add_class(
+    session: Session, school_id: int, name: str, unit_starts_on: date, unit_weeks: int
+) -> int:
+    """Add a class and give its number."""
+    row = SchoolClass(
+        school_id=school_id, name=name, unit_starts_on=unit_starts_on, unit_weeks=unit_weeks
+    )
+    session.add(row)
+    session.flush()
+    return row.id
+
+
+def students_of_class(session: Session, class_id: int) -> tuple[StudentRow, ...]:
+    """Who is in a class, by name?"""
+    rows = session.execute(
+        select(Student.id, Student.display_name)
+        .join(Enrolment, Enrolment.student_id == Student.id)
+        .where(Enrolment.class_id == class_id)
+        .order_by(func.lower(Student.display_name), Student.id)
+    )
+    return tuple(StudentRow(id=row.id, display_name=row.display_name) for row in rows)
+
+
+def student_of_class(session: Session, class_id: int, student_id: int) -> StudentRow:
+    """Who is this, if they are in the class?"""
+    row = session.execute(
+        select(Student.id, Student.display_name)
+        .join(Enrolment, Enrolment.student_id == Student.id)
+        .where(Enrolment.class_id == class_id, Student.id == student_id)
+    ).one_or_none()
+    if row is None:
+        raise NotFound("There is no such student in this class.")
+    return StudentRow(id=row.id, display_name=row.display_name)
+
+
+def enrol(session: Session, school_id: int, class_id: int, names: Sequence[str]) -> None:
+    """Add new students to a class."""
+    students = [Student(school_id=school_id, display_name=name) for name in names]
+    session.add_all(students)
+    session.flush()
+    session.add_all(Enrolment(class_id=class_id, student_id=student.id) for student in students)
+    session.flush()
+
+
+def _classes() -> Select[tuple[SchoolClass, int]]:
+    students = (
+        select(func.count())
+        .select_from(Enrolment)
+        .where(Enrolment.class_id == SchoolClass.id)
+        .correlate(SchoolClass)
+        .scalar_subquery()
+    )
+    return select(SchoolClass, students.label("students"))
+
+
+def _class_row(row: SchoolClass, students: int) -> ClassRow:
+    return ClassRow(
+        id=row.id,
+        name=row.name,
+        unit_starts_on=row.unit_starts_on,
+        unit_weeks=row.unit_weeks,
+        students=students,
+    )

@@ -1,0 +1,38 @@
+"""Connecting to the database, and bringing its tables up to date."""
+
+from pathlib import Path
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import Connection, Engine, create_engine
+from sqlalchemy.orm import Session, sessionmaker
+
+MIGRATIONS = Path(__file__).parent / "migrations"
+
+Sessions = sessionmaker[Session]
+
+
+def open_engine(database_url: str) -> Engine:
+    """Open a pool of connections; the URL is postgresql://user@host:port/name."""
+    url = database_url.replace("postgresql://", "postgresql+psycopg://", 1)
+    return create_engine(url, pool_pre_ping=True, connect_args={"options": "-c timezone=utc"})
+
+
+def open_sessions(engine: Engine) -> Sessions:
+    """Give the maker of sessions; objects stay readable after their commit."""
+    return sessionmaker(engine, expire_on_commit=False)
+
+
+def bring_up_to_date(engine: Engine) -> None:
+    """Run every migration that is missing."""
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")
+
+
+def driver_connection(session: Session) -> object:
+    """Give the driver's own connection of a session's transaction, for the job queue."""
+    connection: Connection = session.connection()
+    return connection.connection.driver_connection

@@ -1,0 +1,9 @@
+"""Runs migrations on the connection that `bring_up_to_date` hands over."""
+
+from alembic import context
+
+from noema.store.tables import Base
+
+context.configure(connection=context.config.attributes["connection"], target_metadata=Base.metadata)
+with context.begin_transaction():
+    context.run_migrations()

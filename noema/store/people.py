@@ -1,0 +1,75 @@
+"""Schools and their teachers."""
+
+from dataclasses import dataclass
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from noema.store.tables import School, Teacher
+
+
+@dataclass(frozen=True, kw_only=True)
+class TeacherRow:
+    """A teacher who may log in."""
+
+    id: int
+    school_id: int
+    school_name: str
+    email: str
+    display_name: str
+    password_hash: str
+
+
+def teacher_by_id(session: Session, teacher_id: int) -> TeacherRow | None:
+    """Who has this number?"""
+    return _teacher(session, Teacher.id == teacher_id)
+
+
+def teacher_by_email(session: Session, email: str) -> TeacherRow | None:
+    """Who logs in with this address, whatever its capitals?"""
+    return _teacher(session, Teacher.email == email.strip().lower())
+
+
+def school_by_name(session: Session, name: str) -> int | None:
+    """Which school has this name?"""
+    return session.scalar(select(School.id).where(School.name == name))
+
+
+def add_school(session: Session, name: str) -> int:
+    """Add a school and give its number."""
+    school = School(name=name)
+    session.add(school)
+    session.flush()
+    return school.id
+
+
+def add_teacher(
+    session: Session, school_id: int, email: str, display_name: str, password_hash: str
+) -> int:
+    """Add a teacher and give their number."""
+    teacher = Teacher(
+        school_id=school_id,
+        email=email.strip().lower(),
+        display_name=display_name,
+        password_hash=password_hash,
+    )
+    session.add(teacher)
+    session.flush()
+    return teacher.id
+
+
+def _teacher(session: Session, condition: object) -> TeacherRow | None:
+    row = session.execute(
+        select(Teacher, School.name).join(School, School.id == Teacher.school_id).where(condition)
+    ).one_or_none()
+    if row is None:
+        return None
+    teacher, school_name = row
+    return TeacherRow(
+        id=teacher.id,
+        school_id=teacher.school_id,
+        school_name=school_name,
+        email=teacher.email,
+        display_name=teacher.display_name,
+        password_hash=teacher.password_hash,
+    )

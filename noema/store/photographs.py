@@ -1,0 +1,208 @@
+"""Photographs, the piles they came in, and what was read in them."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy import func, select
+from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.orm import Session
+
+from noema.core.errors import NotFound
+from noema.core.progress.states import PhotoState
+from noema.store.tables import Json, Photograph, Pile, ReadingRow, Sheet, Student
+
+
+@dataclass(frozen=True, kw_only=True)
+class PhotoRow:
+    """A photograph and where it stands."""
+
+    id: int
+    school_id: int
+    pile_id: int
+    sheet_id: int | None
+    sha256: str
+    megapixels: float
+    original_name: str
+    state: PhotoState
+    reason: str | None
+    code_seen: str | None
+    received_at: datetime
+    student: str | None  # whose sheet it is, once known
+    code: str | None  # of that sheet
+
+
+@dataclass(frozen=True, kw_only=True)
+class NewPhoto:
+    """A photograph about to be recorded; its bytes are already stored."""
+
+    school_id: int
+    pile_id: int
+    sha256: str
+    size_bytes: int
+    megapixels: float
+    original_name: str
+    received_at: datetime
+
+
+def add_pile(session: Session, school_id: int, teacher_id: int) -> int:
+    """Begin a pile and give its number."""
+    pile = Pile(school_id=school_id, teacher_id=teacher_id)
+    session.add(pile)
+    session.flush()
+    return pile.id
+
+
+def newest_pile(session: Session, school_id: int, teacher_id: int) -> int | None:
+    """Which pile did a teacher hand in last?"""
+    return session.scalar(
+        select(func.max(Pile.id)).where(Pile.school_id == school_id, Pile.teacher_id == teacher_id)
+    )
+
+
+def pile_of_school(session: Session, school_id: int, pile_id: int) -> int:
+    """Is this pile one of the school's?"""
+    found = session.scalar(select(Pile.id).where(Pile.school_id == school_id, Pile.id == pile_id))
+    if found is None:
+        raise NotFound("There is no such pile in your school.")
+    return found
+
+
+def add_photo(session: Session, new: NewPhoto) -> int | None:
+    """Record a photograph and give its number; None when the school already has it."""
+    values = {field: getattr(new, field) for field in new.__dataclass_fields__}
+    return session.scalar(
+        insert(Photograph)
+        .values(**values, state=PhotoState.READING.value)
+        .on_conflict_do_nothing(index_elements=["school_id", "sha256"])
+        .returning(Photograph.id)
+    )
+
+
+def photo_by_sha256(session: Session, school_id: int, sha256: str) -> PhotoRow:
+    """Which photograph of the school has these bytes?"""
+    rows = _rows(session, Photograph.school_id == school_id, Photograph.sha256 == sha256)
+    return rows[0]
+
+
+def photo_of_school(session: Session, school_id: int, photograph_id: int) -> PhotoRow:
+    """Which photograph is this, if it is one of the school's?"""
+    rows = _rows(session, Photograph.school_id == school_id, Photograph.id == photograph_id)
+    if not rows:
+        raise NotFound("There is no such photograph in your school.")
+    return rows[0]
+
+
+def photo_to_read(session: Session, photograph_id: int) -> PhotoRow | None:
+    """Which photograph does a job speak of? Locked, so that no other job reads it meanwhile."""
+    lock = select(Photograph.id).where(Photograph.id == photograph_id).with_for_update()
+    if session.scalar(lock) is None:
+        return None
+    return _rows(session, Photograph.id == photograph_id)[0]
+
+
+def photos_of_pile(session: Session, pile_id: int) -> tuple[PhotoRow, ...]:
+    """What was handed in together, in order?"""
+    return _rows(session, Photograph.pile_id == pile_id)
+
+
+def photos_in_tray(session: Session, school_id: int) -> tuple[PhotoRow, ...]:
+    """Which photographs wait for a teacher to say whose they are, or to take them again?"""
+    waiting = (PhotoState.UNMATCHED.value, PhotoState.UNREADABLE.value)
+    return _rows(session, Photograph.school_id == school_id, Photograph.state.in_(waiting))
+
+
+def set_photo_state(
+    session: Session,
+    photograph_id: int,
+    state: PhotoState,
+    *,
+    sheet_id: int | None = None,
+    reason: str | None = None,
+    code_seen: str | None = None,
+) -> None:
+    """Move a photograph on; a sheet once known stays known unless another is given."""
+    photo = session.get_one(Photograph, photograph_id)
+    photo.state = state.value
+    photo.reason = reason
+    photo.code_seen = code_seen or photo.code_seen
+    photo.sheet_id = sheet_id or photo.sheet_id
+
+
+def reading_of(
+    session: Session, photograph_id: int, sheet_id: int, reader: str
+) -> tuple[int, Json] | None:
+    """Has this version of the reader already read this photograph for this sheet?"""
+    found = session.execute(
+        select(ReadingRow.id, ReadingRow.body).where(
+            ReadingRow.photograph_id == photograph_id,
+            ReadingRow.sheet_id == sheet_id,
+            ReadingRow.reader == reader,
+        )
+    ).one_or_none()
+    return None if found is None else (found.id, found.body)
+
+
+def add_reading(
+    session: Session,
+    photograph_id: int,
+    sheet_id: int,
+    reader: str,
+    body: Json,
+    straight_sha256: str | None,
+) -> int:
+    """Keep a reading and give its number."""
+    row = ReadingRow(
+        photograph_id=photograph_id,
+        sheet_id=sheet_id,
+        reader=reader,
+        body=body,
+        straight_sha256=straight_sha256,
+    )
+    session.add(row)
+    session.flush()
+    return row.id
+
+
+def straight_picture_of(session: Session, photograph_id: int) -> str | None:
+    """Under which SHA-256 does the newest straightened picture of a photograph lie?"""
+    return session.scalar(
+        select(ReadingRow.straight_sha256)
+        .where(ReadingRow.photograph_id == photograph_id, ReadingRow.straight_sha256.is_not(None))
+        .order_by(ReadingRow.id.desc())
+        .limit(1)
+    )
+
+
+def _rows(session: Session, *conditions: object) -> tuple[PhotoRow, ...]:
+    question = (
+        select(Photograph, Student.display_name, Sheet.code)
+        .outerjoin(Sheet, Sheet.id == Photograph.sheet_id)
+        .outerjoin(Student, Student.id == Sheet.student_id)
+        .where(*conditions)
+        .order_by(Photograph.id)
+    )
+    return tuple(_row(photo, name, code) for photo, name, code in session.execute(question))
+
+
+def _row(photo: Photograph, student: str | None, code: str | None) -> PhotoRow:
+    return PhotoRow(
+        id=photo.id,
+        school_id=photo.school_id,
+        pile_id=photo.pile_id,
+        sheet_id=photo.sheet_id,
+        sha256=photo.sha256,
+        megapixels=photo.megapixels,
+        original_name=photo.original_name,
+        state=PhotoState(photo.state),
+        reason=photo.reason,
+        code_seen=photo.code_seen,
+        received_at=photo.received_at,
+        student=student,
+        code=code,
+    )
+
+
+def count_by_state(photos: Sequence[PhotoRow]) -> dict[PhotoState, int]:
+    """Count photographs by state."""
+    return {state: sum(photo.state is state for photo in photos) for state in PhotoState}

@@ -1,0 +1,305 @@
+"""Attempts with their judgements, and what teachers decided about them."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any, cast
+
+from sqlalchemy import Select, select
+from sqlalchemy.orm import Session, aliased
+
+from noema.core.errors import NotFound
+from noema.core.judging.review import Decision, Review, ReviewState, Verb
+from noema.core.judging.verdict import Verdict
+from noema.core.progress.states import PhotoState
+from noema.store.tables import (
+    Assignment,
+    DecisionRow,
+    Json,
+    JudgementRow,
+    Photograph,
+    ReadingRow,
+    ReviewRow,
+    SchoolClass,
+    Sheet,
+    Student,
+    Teacher,
+)
+
+_RECORD_ONLY = ("match", "set-aside")
+
+
+@dataclass(frozen=True, kw_only=True)
+class AttemptRow:
+    """One photograph of a student's sheet, judged, with the teacher's word on it."""
+
+    photograph_id: int
+    sheet_id: int
+    code: str
+    student_id: int
+    student: str
+    assignment_id: int
+    class_id: int
+    class_name: str
+    received_at: datetime
+    judgement: Json
+    sentence: str  # what Noema advises
+    review: Review
+
+
+@dataclass(frozen=True, kw_only=True)
+class RecordLine:
+    """One line of the record, for people."""
+
+    teacher: str
+    made_at: datetime
+    decision: Decision
+
+
+def add_judgement(
+    session: Session, reading_id: int, judge: str, key: str, level: str, body: Json, sentence: str
+) -> int:
+    """Keep a judgement and give its number; the same one isn't kept twice."""
+    same = select(JudgementRow.id).where(
+        JudgementRow.reading_id == reading_id,
+        JudgementRow.judge == judge,
+        JudgementRow.key == key,
+        JudgementRow.level == level,
+    )
+    if (found := session.scalar(same)) is not None:
+        return found
+    row = JudgementRow(
+        reading_id=reading_id, judge=judge, key=key, level=level, body=body, sentence=sentence
+    )
+    session.add(row)
+    session.flush()
+    return row.id
+
+
+def open_review(session: Session, photograph_id: int, judgement_id: int) -> None:
+    """Put an attempt before the teacher, or a new judgement under a review that stands."""
+    row = session.get(ReviewRow, photograph_id)
+    if row is None:
+        row = ReviewRow(photograph_id=photograph_id, left_out=[], overruled={}, standing=0)
+        session.add(row)
+    row.judgement_id = judgement_id
+    session.flush()
+
+
+def attempt_of_school(session: Session, school_id: int, photograph_id: int) -> AttemptRow:
+    """Which attempt is this, if it is one of the school's and has been judged?"""
+    rows = _rows(
+        session,
+        _attempts().where(
+            Photograph.school_id == school_id,
+            Photograph.id == photograph_id,
+            Photograph.state == PhotoState.READ.value,
+        ),
+    )
+    if not rows:
+        raise NotFound("There is no such sheet to review in your school.")
+    return rows[0]
+
+
+def waiting_for_review(session: Session, school_id: int) -> tuple[AttemptRow, ...]:
+    """Which attempts wait for the teacher, in the order of their class, assignment and sheet?"""
+    question = _latest(school_id).where(ReviewRow.state == ReviewState.OPEN.value)
+    return _rows(session, question.order_by(*_IN_ORDER))
+
+
+def decided(session: Session, school_id: int, state: ReviewState) -> tuple[AttemptRow, ...]:
+    """Which latest attempts stand accepted, or sent back?"""
+    question = _latest(school_id).where(ReviewRow.state == state.value)
+    return _rows(session, question.order_by(*_IN_ORDER))
+
+
+def review_queue(session: Session, school_id: int) -> tuple[int, ...]:
+    """Which photographs wait for the teacher, in order, by number alone?"""
+    question = (
+        _latest(school_id)
+        .where(ReviewRow.state == ReviewState.OPEN.value)
+        .order_by(*_IN_ORDER)
+        .with_only_columns(Photograph.id)
+    )
+    return tuple(session.scalars(question))
+
+
+def attempts_of_class(session: Session, class_id: int) -> tuple[AttemptRow, ...]:
+    """What did a class hand in that was judged, latest attempts only?"""
+    latest = _latest_ids().where(Assignment.class_id == class_id)
+    return _rows(session, _attempts().where(Photograph.id.in_(latest)))
+
+
+def attempts_of_student(session: Session, class_id: int, student_id: int) -> tuple[AttemptRow, ...]:
+    """What did a student hand in for a class that was judged, oldest first?"""
+    return _rows(
+        session,
+        _attempts()
+        .where(
+            Assignment.class_id == class_id,
+            Sheet.student_id == student_id,
+            Photograph.state == PhotoState.READ.value,
+        )
+        .order_by(Assignment.due_week, Assignment.id, Photograph.received_at, Photograph.id),
+    )
+
+
+def record_of(session: Session, photograph_id: int) -> tuple[RecordLine, ...]:
+    """Who decided what about an attempt, oldest first?"""
+    question = (
+        select(DecisionRow, Teacher.display_name)
+        .join(Teacher, Teacher.id == DecisionRow.teacher_id)
+        .where(DecisionRow.photograph_id == photograph_id, DecisionRow.verb.not_in(_RECORD_ONLY))
+        .order_by(DecisionRow.id)
+    )
+    return tuple(
+        RecordLine(teacher=name, made_at=row.made_at, decision=_decision(row))
+        for row, name in session.execute(question)
+    )
+
+
+def lock_review(session: Session, photograph_id: int) -> None:
+    """Hold an attempt's review, so that two teachers decide one after the other."""
+    session.execute(
+        select(ReviewRow.photograph_id)
+        .where(ReviewRow.photograph_id == photograph_id)
+        .with_for_update()
+    )
+
+
+def record(
+    session: Session, photograph_id: int, teacher_id: int, verb: str, decision: Decision | None
+) -> None:
+    """Add a line to the record."""
+    session.add(
+        DecisionRow(
+            photograph_id=photograph_id,
+            teacher_id=teacher_id,
+            verb=verb,
+            cell=decision.cell if decision else None,
+            verdict=decision.verdict.value if decision and decision.verdict else None,
+            sentence=decision.sentence if decision else None,
+        )
+    )
+    session.flush()
+
+
+def keep_review(session: Session, photograph_id: int, review: Review) -> None:
+    """Keep the state a record folds to."""
+    row = session.get_one(ReviewRow, photograph_id)
+    row.state = review.state.value
+    row.sentence = review.sentence
+    row.left_out = sorted(review.left_out)
+    row.overruled = {cell: verdict.value for cell, verdict in review.overruled.items()}
+    row.standing = review.standing
+    session.flush()
+
+
+_IN_ORDER = (SchoolClass.name, Assignment.due_week, Assignment.id, Sheet.number, Photograph.id)
+
+
+def _attempts() -> Select[Any]:
+    return (
+        select(
+            Photograph.id.label("photograph_id"),
+            Photograph.received_at,
+            Sheet.id.label("sheet_id"),
+            Sheet.code,
+            Sheet.student_id,
+            Student.display_name.label("student"),
+            Sheet.assignment_id,
+            Assignment.class_id,
+            SchoolClass.name.label("class_name"),
+            JudgementRow.body,
+            JudgementRow.sentence,
+            ReviewRow,
+        )
+        .join(Sheet, Sheet.id == Photograph.sheet_id)
+        .join(Student, Student.id == Sheet.student_id)
+        .join(Assignment, Assignment.id == Sheet.assignment_id)
+        .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .join(ReviewRow, ReviewRow.photograph_id == Photograph.id)
+        .join(JudgementRow, JudgementRow.id == ReviewRow.judgement_id)
+    )
+
+
+def _latest(school_id: int) -> Select[Any]:
+    latest = _latest_ids().where(SchoolClass.school_id == school_id)
+    return _attempts().where(Photograph.id.in_(latest))
+
+
+def _latest_ids() -> Select[tuple[int]]:
+    """Give the newest read photograph of each student and assignment."""
+    newer_photo, newer_sheet = aliased(Photograph), aliased(Sheet)
+    newer = (
+        select(newer_photo.id)
+        .join(newer_sheet, newer_sheet.id == newer_photo.sheet_id)
+        .where(
+            newer_sheet.assignment_id == Sheet.assignment_id,
+            newer_sheet.student_id == Sheet.student_id,
+            newer_photo.state == PhotoState.READ.value,
+            newer_photo.id > Photograph.id,
+        )
+    )
+    return (
+        select(Photograph.id)
+        .join(Sheet, Sheet.id == Photograph.sheet_id)
+        .join(Assignment, Assignment.id == Sheet.assignment_id)
+        .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .where(Photograph.state == PhotoState.READ.value, ~newer.exists())
+    )
+
+
+def _rows(session: Session, question: Select[Any]) -> tuple[AttemptRow, ...]:
+    return tuple(
+        AttemptRow(
+            photograph_id=row.photograph_id,
+            sheet_id=row.sheet_id,
+            code=row.code,
+            student_id=row.student_id,
+            student=row.student,
+            assignment_id=row.assignment_id,
+            class_id=row.class_id,
+            class_name=row.class_name,
+            received_at=row.received_at,
+            judgement=row.body,
+            sentence=row.sentence,
+            review=_review(row.ReviewRow),
+        )
+        for row in session.execute(question)
+    )
+
+
+def _review(row: ReviewRow) -> Review:
+    return Review(
+        state=ReviewState(row.state),
+        sentence=row.sentence,
+        left_out=frozenset(row.left_out),
+        overruled={cell: Verdict(verdict) for cell, verdict in row.overruled.items()},
+        standing=row.standing,
+    )
+
+
+def _decision(row: DecisionRow) -> Decision:
+    return Decision(
+        verb=Verb(row.verb),
+        cell=row.cell,
+        verdict=None if row.verdict is None else Verdict(row.verdict),
+        sentence=row.sentence,
+    )
+
+
+def decisions(lines: Iterable[RecordLine]) -> list[Decision]:
+    """Give the bare decisions of a record."""
+    return [line.decision for line in lines]
+
+
+def flags_of(session: Session, photograph_id: int) -> tuple[str, ...]:
+    """Which flags does the reading under an attempt's current judgement carry?"""
+    body = session.scalar(
+        select(ReadingRow.body)
+        .join(JudgementRow, JudgementRow.reading_id == ReadingRow.id)
+        .join(ReviewRow, ReviewRow.judgement_id == JudgementRow.id)
+        .where(ReviewRow.photograph_id == photograph_id)
+    )
+    return tuple(cast(list[str], body["flags"])) if body else ()

@@ -1,0 +1,122 @@
+"""Printed worksheets."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import Row, Select, select
+from sqlalchemy.orm import Session
+
+from noema.core.errors import NotFound
+from noema.store.tables import Assignment, Json, SchoolClass, Sheet, Student
+
+
+@dataclass(frozen=True, kw_only=True)
+class SheetRow:
+    """One printed worksheet and whose it is."""
+
+    id: int
+    assignment_id: int
+    student_id: int
+    student: str
+    attempt: int  # 1 for the first printing
+    number: int  # in its assignment
+    code: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class NewSheet:
+    """A worksheet about to be printed."""
+
+    student_id: int
+    attempt: int
+    number: int
+    code: str
+    layout: Json  # format noema-sheet/1
+
+
+def sheets_of_assignment(session: Session, assignment_id: int) -> tuple[SheetRow, ...]:
+    """Which sheets were printed for an assignment, in the order of their numbers?"""
+    question = _sheets().where(Sheet.assignment_id == assignment_id).order_by(Sheet.number)
+    return tuple(_row(row) for row in session.execute(question))
+
+
+def sheet_by_code(session: Session, school_id: int, code: str) -> SheetRow | None:
+    """Which of the school's sheets has this code?"""
+    question = _of_school(school_id).where(Sheet.code == code)
+    found = session.execute(question).one_or_none()
+    return None if found is None else _row(found)
+
+
+def sheet_of_school(session: Session, school_id: int, sheet_id: int) -> SheetRow:
+    """Which sheet is this, if it is one of the school's?"""
+    found = session.execute(_of_school(school_id).where(Sheet.id == sheet_id)).one_or_none()
+    if found is None:
+        raise NotFound("There is no such sheet in your school.")
+    return _row(found)
+
+
+def sheets_to_match(session: Session, school_id: int) -> tuple[tuple[str, SheetRow], ...]:
+    """Which sheets could an unmatched photograph be of, with the class's name?"""
+    question = (
+        _of_school(school_id)
+        .add_columns(SchoolClass.name.label("class_name"))
+        .order_by(SchoolClass.name, Assignment.due_week.desc(), Student.display_name, Sheet.number)
+    )
+    return tuple((row.class_name, _row(row)) for row in session.execute(question))
+
+
+def layouts_of_sheets(session: Session, sheet_ids: Sequence[int]) -> dict[int, Json]:
+    """How were sheets laid out when they were printed, format noema-sheet/1?"""
+    question = select(Sheet.id, Sheet.layout).where(Sheet.id.in_(sheet_ids))
+    return {row.id: row.layout for row in session.execute(question)}
+
+
+def add_sheets(session: Session, assignment_id: int, new: Sequence[NewSheet]) -> None:
+    """Add printed sheets."""
+    session.add_all(
+        Sheet(
+            assignment_id=assignment_id,
+            student_id=sheet.student_id,
+            attempt=sheet.attempt,
+            number=sheet.number,
+            code=sheet.code,
+            layout=sheet.layout,
+        )
+        for sheet in new
+    )
+    session.flush()
+
+
+def _sheets() -> Select[Any]:
+    # Columns, not rows: a layout weighs more than all the rest and is seldom wanted.
+    return select(
+        Sheet.id,
+        Sheet.assignment_id,
+        Sheet.student_id,
+        Student.display_name.label("student"),
+        Sheet.attempt,
+        Sheet.number,
+        Sheet.code,
+    ).join(Student, Student.id == Sheet.student_id)
+
+
+def _of_school(school_id: int) -> Select[Any]:
+    return (
+        _sheets()
+        .join(Assignment, Assignment.id == Sheet.assignment_id)
+        .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .where(SchoolClass.school_id == school_id)
+    )
+
+
+def _row(row: Row[Any]) -> SheetRow:
+    return SheetRow(
+        id=row.id,
+        assignment_id=row.assignment_id,
+        student_id=row.student_id,
+        student=row.student,
+        attempt=row.attempt,
+        number=row.number,
+        code=row.code,
+    )

@@ -1,0 +1,99 @@
+"""What waits for a teacher at each stage of the work."""
+
+from dataclasses import dataclass
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from noema.core.judging.review import ReviewState
+from noema.core.progress.states import PhotoState
+from noema.store.reviews import review_queue
+from noema.store.tables import (
+    Assignment,
+    Enrolment,
+    Photograph,
+    ReviewRow,
+    SchoolClass,
+    Sheet,
+)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Waiting:
+    """How many things wait, by stage."""
+
+    to_print: int  # sheets of assignments not yet printed
+    reading: int  # photographs stored and not yet read
+    in_tray: int  # photographs nobody could match or read
+    to_review: int  # attempts without a decision
+    to_return: int  # sheets sent back for which no new sheet was printed
+
+
+def waiting_for_teacher(session: Session, school_id: int) -> Waiting:
+    """What waits at each stage in a school?"""
+    return Waiting(
+        to_print=_to_print(session, school_id),
+        reading=_photos(session, school_id, PhotoState.READING),
+        in_tray=_photos(session, school_id, PhotoState.UNMATCHED, PhotoState.UNREADABLE),
+        to_review=len(review_queue(session, school_id)),
+        to_return=len(sent_back_without_sheet(session, school_id)),
+    )
+
+
+def sent_back_without_sheet(session: Session, school_id: int) -> tuple[int, ...]:
+    """Which photographs were sent back whose student has no newer sheet yet?"""
+    newest = (
+        select(Sheet.assignment_id, Sheet.student_id, func.max(Sheet.attempt).label("attempt"))
+        .group_by(Sheet.assignment_id, Sheet.student_id)
+        .subquery()
+    )
+    question = (
+        select(Photograph.id)
+        .join(Sheet, Sheet.id == Photograph.sheet_id)
+        .join(ReviewRow, ReviewRow.photograph_id == Photograph.id)
+        .join(
+            newest,
+            (newest.c.assignment_id == Sheet.assignment_id)
+            & (newest.c.student_id == Sheet.student_id)
+            & (newest.c.attempt == Sheet.attempt),
+        )
+        .where(
+            Photograph.school_id == school_id,
+            ReviewRow.state == ReviewState.SENT_BACK.value,
+            Photograph.id == _newest_photo_of_sheet(),
+        )
+    )
+    return tuple(session.scalars(question))
+
+
+def _newest_photo_of_sheet():
+    newer = Photograph.__table__.alias()
+    return (
+        select(func.max(newer.c.id))
+        .where(newer.c.sheet_id == Sheet.id)
+        .correlate(Sheet)
+        .scalar_subquery()
+    )
+
+
+def _to_print(session: Session, school_id: int) -> int:
+    printed = (
+        select(Sheet.id)
+        .where(Sheet.assignment_id == Assignment.id, Sheet.student_id == Enrolment.student_id)
+        .exists()
+    )
+    question = (
+        select(func.count())
+        .select_from(Assignment)
+        .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .join(Enrolment, Enrolment.class_id == SchoolClass.id)
+        .where(SchoolClass.school_id == school_id, ~printed)
+    )
+    return session.scalars(question).one()
+
+
+def _photos(session: Session, school_id: int, *states: PhotoState) -> int:
+    question = select(func.count(Photograph.id)).where(
+        Photograph.school_id == school_id, Photograph.state.in_([s.value for s in states])
+    )
+    return session.scalars(question).one()

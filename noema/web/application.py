@@ -1,0 +1,111 @@
+"""The Flask application: security first, then the features."""
+
+from datetime import timedelta
+from pathlib import Path
+
+from flask import Flask
+from flask_limiter import Limiter
+from flask_limiter.util import get_remote_address
+from flask_login import LoginManager
+from flask_talisman import Talisman
+from flask_wtf import CSRFProtect
+from jinja2 import StrictUndefined
+
+from noema.core.errors import Refused
+from noema.devices.file_store import FileStore
+from noema.store.engine import Sessions
+from noema.web.assigning.views import assigning
+from noema.web.classes.views import classes
+from noema.web.frame.access import load_user, require_log_in
+from noema.web.frame.refusals import show_refusal
+from noema.web.frame.request import Parts, attach
+from noema.web.handing_in.pictures import pictures
+from noema.web.handing_in.views import handing_in
+from noema.web.logging_in.views import logging_in
+from noema.web.printing.views import printing
+from noema.web.progress.views import progress
+from noema.web.returning.views import returning
+from noema.web.reviewing.views import reviewing
+from noema.web.today.views import today
+
+FEATURES = (
+    today,
+    logging_in,
+    classes,
+    assigning,
+    printing,
+    handing_in,
+    pictures,
+    reviewing,
+    returning,
+    progress,
+)
+
+CONTENT_SECURITY_POLICY = {
+    "default-src": "'self'",
+    "img-src": "'self'",
+    "object-src": "'none'",
+    "base-uri": "'none'",
+    "form-action": "'self'",
+    "frame-ancestors": "'none'",
+}
+"""No inline script or style anywhere: swatch colours are SVG fill attributes."""
+
+_MOST_UPLOAD_BYTES = 40 * 30 * 1024 * 1024 + 1024 * 1024
+_MOST_FIELD_BYTES = 2 * 1024 * 1024
+
+
+def make_application(
+    sessions: Sessions,
+    files: FileStore,
+    *,
+    secret_key: str,
+    https: bool,
+    session_hours: int,
+    log_ins_a_minute: int,
+) -> Flask:
+    """Make the application over a database and a file store."""
+    if len(secret_key) < 32:
+        raise Refused("NOEMA_SECRET_KEY is too short: set at least 32 random characters.")
+    app = Flask("noema.web", root_path=str(Path(__file__).parent), template_folder=".")
+    app.config.update(
+        SECRET_KEY=secret_key,
+        MAX_CONTENT_LENGTH=_MOST_UPLOAD_BYTES,
+        MAX_FORM_MEMORY_SIZE=_MOST_FIELD_BYTES,
+        MAX_FORM_PARTS=200,
+        SESSION_COOKIE_HTTPONLY=True,
+        SESSION_COOKIE_SAMESITE="Lax",
+        SESSION_COOKIE_SECURE=https,
+        PERMANENT_SESSION_LIFETIME=timedelta(hours=session_hours),
+        WTF_CSRF_TIME_LIMIT=None,
+        WTF_CSRF_SSL_STRICT=https,
+        SEND_FILE_MAX_AGE_DEFAULT=timedelta(hours=1),
+        RATELIMIT_ENABLED=log_ins_a_minute > 0,
+    )
+    app.jinja_env.undefined = StrictUndefined
+    app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+    _secure(app, https, log_ins_a_minute)
+    attach(app, Parts(sessions=sessions, files=files))
+    app.register_error_handler(Refused, show_refusal)
+    for feature in FEATURES:
+        app.register_blueprint(feature)
+    return app
+
+
+def _secure(app: Flask, https: bool, log_ins_a_minute: int) -> None:
+    CSRFProtect(app)
+    Talisman(
+        app,
+        force_https=https,
+        strict_transport_security=https,
+        session_cookie_secure=https,
+        content_security_policy=CONTENT_SECURITY_POLICY,
+        referrer_policy="same-origin",
+    )
+    # One process serves the pages, so counting in its memory counts everything.
+    limiter = Limiter(get_remote_address, app=app, storage_uri="memory://")
+    limiter.limit(f"{max(log_ins_a_minute, 1)} per minute", methods=["POST"])(logging_in)
+    logins = LoginManager(app)
+    logins.user_loader(load_user)
+    logins.session_protection = "strong"
+    app.before_request(require_log_in)

@@ -1,0 +1,174 @@
+"""Planning: classes, their rosters and what they are given."""
+
+from dataclasses import dataclass
+from datetime import UTC, date, datetime, timedelta
+
+from flask import Blueprint, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response
+
+from noema.actions import make_class as actions
+from noema.core.errors import Refused
+from noema.formats.roster import Roster, roster_text
+from noema.store.assignments import AssignmentRow, assignments_of_class, assignments_of_school
+from noema.store.classes import (
+    ClassRow,
+    StudentRow,
+    class_of_school,
+    classes_of_school,
+    students_of_class,
+)
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.refusals import status_of
+from noema.web.frame.request import db, me
+from noema.web.today.views import week_words
+
+classes = Blueprint("classes", __name__)
+
+_USUAL_WEEKS = 12
+
+
+@dataclass(frozen=True, kw_only=True)
+class ClassCard:
+    """A class in the plan."""
+
+    row: ClassRow
+    week: str
+    assignments: tuple[AssignmentRow, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlanPage:
+    """All classes and their weeks."""
+
+    frame: Frame
+    cards: tuple[ClassCard, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class NewClassPage:
+    """The form of a new class."""
+
+    frame: Frame
+    name: str = ""
+    starts_on: str = ""
+    weeks: str = str(_USUAL_WEEKS)
+    sentence: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class ClassPage:
+    """A class: who is in it and what it is given."""
+
+    frame: Frame
+    row: ClassRow
+    week: str
+    students: tuple[StudentRow, ...]
+    assignments: tuple[AssignmentRow, ...]
+    roster: Roster | None = None  # looked at, not yet taken
+    text: str = ""
+    sentence: str = ""
+
+
+@classes.get("/plan")
+def plan() -> str:
+    """Show every class with its assignments."""
+    given = assignments_of_school(db(), me().school_id)
+    cards = tuple(
+        ClassCard(
+            row=row,
+            week=_week(row),
+            assignments=tuple(a for a in given if a.class_id == row.id),
+        )
+        for row in classes_of_school(db(), me().school_id)
+    )
+    return render_template("classes/plan.html", page=PlanPage(frame=frame(Stage.PLAN), cards=cards))
+
+
+@classes.get("/classes/new")
+def new_class() -> str:
+    """Show the form of a new class, beginning this week."""
+    today = datetime.now(UTC).date()
+    monday = today - timedelta(days=today.weekday())
+    page = NewClassPage(frame=frame(Stage.PLAN), starts_on=monday.isoformat())
+    return render_template("classes/new.html", page=page)
+
+
+@classes.post("/classes/new")
+def make() -> Response | tuple[str, int]:
+    """Make the class, then ask for its roster."""
+    name, starts_on, weeks = (request.form.get(n, "") for n in ("name", "starts_on", "weeks"))
+    try:
+        class_id = actions.make_class(
+            db(), me().school_id, name, _day(starts_on), int(weeks) if weeks.isdigit() else 0
+        )
+    except Refused as refusal:
+        page = NewClassPage(
+            frame=frame(Stage.PLAN),
+            name=name,
+            starts_on=starts_on,
+            weeks=weeks,
+            sentence=str(refusal),
+        )
+        return render_template("classes/new.html", page=page), status_of(refusal)
+    return redirect(url_for("classes.of_class", class_id=class_id))
+
+
+@classes.get("/classes/<int:class_id>")
+def of_class(class_id: int) -> str:
+    """Show a class."""
+    return render_template("classes/class.html", page=_class_page(class_id))
+
+
+@classes.post("/classes/<int:class_id>/roster/look")
+def look_at_roster(class_id: int) -> str | tuple[str, int]:
+    """Say line by line what a list would bring in, without saving anything."""
+    text = request.form.get("text", "")
+    try:
+        file = request.files.get("file")
+        if file and file.filename:
+            text = roster_text(file.read())
+        roster = actions.preview_roster(db(), me().school_id, class_id, text)
+        page = _class_page(class_id, roster=roster, text=text)
+    except Refused as refusal:
+        page = _class_page(class_id, text=text, sentence=str(refusal))
+        return render_template("classes/class.html", page=page), status_of(refusal)
+    return render_template("classes/class.html", page=page)
+
+
+@classes.post("/classes/<int:class_id>/roster")
+def take_roster(class_id: int) -> Response | tuple[str, int]:
+    """Bring the students in."""
+    text = request.form.get("text", "")
+    try:
+        actions.enrol_students(db(), me().school_id, class_id, text)
+    except Refused as refusal:
+        page = _class_page(class_id, text=text, sentence=str(refusal))
+        return render_template("classes/class.html", page=page), status_of(refusal)
+    return redirect(url_for("classes.of_class", class_id=class_id))
+
+
+def _class_page(
+    class_id: int, roster: Roster | None = None, text: str = "", sentence: str = ""
+) -> ClassPage:
+    row = class_of_school(db(), me().school_id, class_id)
+    return ClassPage(
+        frame=frame(Stage.PLAN),
+        row=row,
+        week=_week(row),
+        students=students_of_class(db(), class_id),
+        assignments=assignments_of_class(db(), class_id),
+        roster=roster,
+        text=text,
+        sentence=sentence,
+    )
+
+
+def _week(row: ClassRow) -> str:
+    return week_words(row.week_on(datetime.now(UTC).date()), row.unit_weeks)
+
+
+def _day(text: str) -> date:
+    try:
+        return date.fromisoformat(text)
+    except ValueError as wrong:
+        raise Refused("Choose the day the unit begins, such as 2026-09-07.") from wrong

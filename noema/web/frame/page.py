@@ -1,0 +1,67 @@
+"""What every page shows round its own matter: the stages of the work and what waits at each."""
+
+from dataclasses import dataclass
+from enum import Enum
+
+from noema.store.waiting import Waiting, waiting_for_teacher
+from noema.web.frame.request import db, me
+
+
+class Stage(Enum):
+    """A stage of the work; the value is the endpoint of its page."""
+
+    PLAN = "classes.plan"
+    PRINT = "printing.overview"
+    PHOTOGRAPH = "handing_in.photograph"
+    REVIEW = "reviewing.pile"
+    RETURN = "returning.overview"
+    PROGRESS = "progress.overview"
+    NONE = "today.home"
+
+    @property
+    def label(self) -> str:
+        """Its name for people."""
+        return self.name.capitalize()
+
+
+@dataclass(frozen=True, kw_only=True)
+class StageLink:
+    """One step of the navigation."""
+
+    stage: Stage
+    current: bool
+    waits: str  # what waits there, in words; empty when nothing does
+
+
+@dataclass(frozen=True, kw_only=True)
+class Frame:
+    """Round every page of a logged-in teacher."""
+
+    teacher: str
+    school: str
+    stages: tuple[StageLink, ...]
+
+
+def frame(current: Stage) -> Frame:
+    """Make the frame of a page."""
+    waiting = waits_by_stage(waiting_for_teacher(db(), me().school_id))
+    return Frame(
+        teacher=me().display_name,
+        school=me().school_name,
+        stages=tuple(
+            StageLink(stage=stage, current=stage is current, waits=waiting.get(stage, ""))
+            for stage in Stage
+            if stage is not Stage.NONE
+        ),
+    )
+
+
+def waits_by_stage(waiting: Waiting) -> dict[Stage, str]:
+    """Say what waits at each stage."""
+    tray = waiting.reading + waiting.in_tray
+    return {
+        Stage.PRINT: f"{waiting.to_print} to print" if waiting.to_print else "",
+        Stage.PHOTOGRAPH: f"{tray} in hand" if tray else "",
+        Stage.REVIEW: f"{waiting.to_review} to look at" if waiting.to_review else "",
+        Stage.RETURN: f"{waiting.to_return} to hand back" if waiting.to_return else "",
+    }

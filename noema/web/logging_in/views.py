@@ -1,0 +1,64 @@
+"""Logging in and out."""
+
+from dataclasses import dataclass
+from urllib.parse import urlsplit
+
+from flask import Blueprint, redirect, render_template, request, session, url_for
+from flask_login import login_user, logout_user
+from werkzeug.wrappers import Response
+
+from noema.actions import log_in as action
+from noema.core.errors import NotAllowed
+from noema.web.frame.access import User
+from noema.web.frame.refusals import status_of
+from noema.web.frame.request import db
+
+logging_in = Blueprint("logging_in", __name__)
+
+
+@dataclass(frozen=True, kw_only=True)
+class LogInPage:
+    """The log-in form."""
+
+    frame: None = None
+    email: str = ""
+    wanted: str = ""
+    sentence: str = ""
+
+
+@logging_in.get("/log-in")
+def log_in() -> str:
+    """Show the form."""
+    return render_template(
+        "logging_in/log_in.html", page=LogInPage(wanted=_safe(request.args.get("wanted", "")))
+    )
+
+
+@logging_in.post("/log-in")
+def log_in_now() -> Response | tuple[str, int]:
+    """Check who it is and let them in."""
+    email, wanted = request.form.get("email", ""), _safe(request.form.get("wanted", ""))
+    try:
+        teacher = action.log_in(db(), email, request.form.get("password", ""))
+    except NotAllowed as refusal:
+        page = LogInPage(email=email, wanted=wanted, sentence=str(refusal))
+        return render_template("logging_in/log_in.html", page=page), status_of(refusal)
+    session.clear()
+    session.permanent = True
+    login_user(User(teacher))
+    return redirect(wanted or url_for("today.home"))
+
+
+@logging_in.post("/log-out")
+def log_out() -> Response:
+    """End the session."""
+    logout_user()
+    session.clear()
+    return redirect(url_for("logging_in.log_in"))
+
+
+def _safe(wanted: str) -> str:
+    """Keep a way back only within this site."""
+    parts = urlsplit(wanted)
+    inside = not parts.scheme and not parts.netloc and wanted.startswith("/")
+    return wanted if inside and not wanted.startswith(("//", "/\\")) else ""

@@ -1,0 +1,115 @@
+"""Printing worksheets: one PDF for a class, or single sheets."""
+
+import json
+from dataclasses import dataclass
+
+from flask import Blueprint, Response, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response as AnyResponse
+
+from noema.actions import print_sheets as actions
+from noema.core.errors import NotFound
+from noema.formats.sheet_pdf import sheets_pdf
+from noema.formats.sheet_svg import sheet_svg
+from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
+from noema.store.classes import classes_of_school
+from noema.store.sheets import (
+    SheetRow,
+    layouts_of_sheets,
+    sheet_of_school,
+    sheets_of_assignment,
+)
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.request import db, me
+
+printing = Blueprint("printing", __name__)
+
+
+@dataclass(frozen=True, kw_only=True)
+class ToPrint:
+    """An assignment and how far its printing is."""
+
+    row: AssignmentRow
+    missing: int  # students without a sheet
+
+
+@dataclass(frozen=True, kw_only=True)
+class PrintPage:
+    """All assignments."""
+
+    frame: Frame
+    items: tuple[ToPrint, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class SheetsPage:
+    """The sheets of one assignment."""
+
+    frame: Frame
+    row: AssignmentRow
+    sheets: tuple[SheetRow, ...]
+
+
+@printing.get("/print")
+def overview() -> str:
+    """Show what is to be printed."""
+    students = {c.id: c.students for c in classes_of_school(db(), me().school_id)}
+    items = tuple(
+        ToPrint(row=row, missing=max(0, students[row.class_id] - row.sheets))
+        for row in assignments_of_school(db(), me().school_id)
+    )
+    page = PrintPage(frame=frame(Stage.PRINT), items=items)
+    return render_template("printing/overview.html", page=page)
+
+
+@printing.get("/assignments/<int:assignment_id>/sheets")
+def sheets(assignment_id: int) -> str:
+    """Show an assignment's sheets, each as SVG and layout."""
+    page = SheetsPage(
+        frame=frame(Stage.PRINT),
+        row=assignment_of_school(db(), me().school_id, assignment_id),
+        sheets=sheets_of_assignment(db(), assignment_id),
+    )
+    return render_template("printing/sheets.html", page=page)
+
+
+@printing.post("/assignments/<int:assignment_id>/sheets")
+def make_sheets(assignment_id: int) -> AnyResponse:
+    """Make the sheets that are missing, then give the PDF."""
+    actions.print_sheets(db(), me().school_id, assignment_id)
+    return redirect(url_for("printing.pdf", assignment_id=assignment_id), 303)
+
+
+@printing.get("/assignments/<int:assignment_id>/sheets.pdf")
+def pdf(assignment_id: int) -> Response:
+    """Give each student's newest sheet as one PDF, or only the sheets that are named."""
+    assignment = assignment_of_school(db(), me().school_id, assignment_id)
+    printed = sheets_of_assignment(db(), assignment_id)
+    wanted = set(request.args.getlist("sheet", type=int))
+    chosen = [s for s in printed if s.id in wanted] if wanted else actions.newest_sheets(printed)
+    if not chosen:
+        raise NotFound("No sheets have been made for this assignment: print them first.")
+    title = f"{assignment.title}, {assignment.class_name}"
+    data = sheets_pdf(actions.drawings(db(), assignment, chosen), title)
+    name = f"{assignment.stem}.pdf"
+    return Response(
+        data,
+        mimetype="application/pdf",
+        headers={"Content-Disposition": f'inline; filename="{name}"'},
+    )
+
+
+@printing.get("/sheets/<int:sheet_id>.svg")
+def svg(sheet_id: int) -> Response:
+    """Give one sheet as SVG."""
+    sheet = sheet_of_school(db(), me().school_id, sheet_id)
+    assignment = assignment_of_school(db(), me().school_id, sheet.assignment_id)
+    drawing = actions.drawings(db(), assignment, [sheet])[0]
+    return Response(sheet_svg(drawing), mimetype="image/svg+xml")
+
+
+@printing.get("/sheets/<int:sheet_id>/layout.json")
+def layout(sheet_id: int) -> Response:
+    """Give one sheet's layout, format noema-sheet/1."""
+    sheet = sheet_of_school(db(), me().school_id, sheet_id)
+    body = layouts_of_sheets(db(), [sheet.id])[sheet.id]
+    return Response(json.dumps(body, indent=1), mimetype="application/json")

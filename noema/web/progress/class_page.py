@@ -1,0 +1,116 @@
+"""What the class table shows: students by assignment, a tiny strip and a state in each place."""
+
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+from noema.core.progress.states import WorkState
+from noema.core.progress.value_accuracy import accuracy_of
+from noema.formats.judgement_json import judgement_from_json
+from noema.store.assignments import AssignmentRow, assignments_of_class
+from noema.store.classes import ClassRow, StudentRow, class_of_school, students_of_class
+from noema.store.reviews import attempts_of_class
+from noema.store.work import WorkKey, work_of_class
+from noema.web.drawings.strip import TinyStrip, make_tiny_strips
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.request import db, me
+from noema.web.today.views import week_words
+
+_TEACHERS_TURN = (WorkState.NOT_PRINTED, WorkState.TO_REVIEW)
+_STUDENTS_TURN = (WorkState.WAITING, WorkState.SENT_BACK, WorkState.UNREADABLE)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Place:
+    """One student's work on one assignment."""
+
+    state: str
+    strip: TinyStrip | None
+    photograph_id: int | None  # to open on the desk
+    holds: str  # such as 7 of 9, once judged
+
+
+@dataclass(frozen=True, kw_only=True)
+class StudentLine:
+    """A student's row."""
+
+    row: StudentRow
+    places: tuple[Place, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Turn:
+    """Who waits for what in one assignment."""
+
+    on_students: int
+    on_teacher: int
+    accepted: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class ClassPage:
+    """The class at a glance."""
+
+    frame: Frame
+    row: ClassRow
+    week: str
+    assignments: tuple[AssignmentRow, ...]
+    turns: tuple[Turn, ...]  # one an assignment
+    lines: tuple[StudentLine, ...]
+
+
+def class_page(class_id: int) -> ClassPage:
+    """Collect a class with a fixed number of questions."""
+    row = class_of_school(db(), me().school_id, class_id)
+    students = students_of_class(db(), class_id)
+    assignments = assignments_of_class(db(), class_id)
+    places = _places(class_id)
+    nothing = Place(state=WorkState.NOT_PRINTED.value, strip=None, photograph_id=None, holds="")
+    lines = tuple(
+        StudentLine(
+            row=student,
+            places=tuple(places.get((student.id, given.id), nothing) for given in assignments),
+        )
+        for student in students
+    )
+    return ClassPage(
+        frame=frame(Stage.PROGRESS),
+        row=row,
+        week=week_words(row.week_on(datetime.now(UTC).date()), row.unit_weeks),
+        assignments=assignments,
+        turns=tuple(
+            _turn([line.places[n].state for line in lines]) for n in range(len(assignments))
+        ),
+        lines=lines,
+    )
+
+
+def _places(class_id: int) -> dict[WorkKey, Place]:
+    attempts = attempts_of_class(db(), class_id)
+    judgements = [judgement_from_json(attempt.judgement) for attempt in attempts]
+    drawn = {}
+    for attempt, judgement, strip in zip(
+        attempts, judgements, make_tiny_strips(judgements), strict=True
+    ):
+        accuracy = accuracy_of(judgement, attempt.review)
+        holds = f"{accuracy.holds} of {accuracy.counted}" if accuracy else "unsure"
+        drawn[(attempt.student_id, attempt.assignment_id)] = (
+            strip,
+            attempt.photograph_id,
+            holds,
+        )
+    empty = (None, None, "")
+    places = {}
+    for key, work in work_of_class(db(), class_id).items():
+        strip, photograph_id, holds = drawn.get(key, empty)
+        places[key] = Place(
+            state=work.state.value, strip=strip, photograph_id=photograph_id, holds=holds
+        )
+    return places
+
+
+def _turn(states: list[str]) -> Turn:
+    return Turn(
+        on_students=sum(states.count(state.value) for state in _STUDENTS_TURN),
+        on_teacher=sum(states.count(state.value) for state in _TEACHERS_TURN),
+        accepted=states.count(WorkState.ACCEPTED.value),
+    )

@@ -1,0 +1,33 @@
+"""Progress: a class at a glance, a student over time."""
+
+from flask import Blueprint, redirect, render_template, url_for
+from werkzeug.wrappers import Response
+
+from noema.store.classes import classes_of_school
+from noema.web.frame.request import db, me
+from noema.web.progress.class_page import class_page
+from noema.web.progress.overview_page import overview_page
+from noema.web.progress.student_page import student_page
+
+progress = Blueprint("progress", __name__)
+
+
+@progress.get("/progress")
+def overview() -> Response | str:
+    """Show the classes, or the only one."""
+    rows = classes_of_school(db(), me().school_id)
+    if len(rows) == 1:
+        return redirect(url_for("progress.of_class", class_id=rows[0].id))
+    return render_template("progress/overview.html", page=overview_page(rows))
+
+
+@progress.get("/progress/classes/<int:class_id>")
+def of_class(class_id: int) -> str:
+    """Show a class: students by assignment."""
+    return render_template("progress/class.html", page=class_page(class_id))
+
+
+@progress.get("/progress/classes/<int:class_id>/students/<int:student_id>")
+def of_student(class_id: int, student_id: int) -> str:
+    """Show a student's attempts in time."""
+    return render_template("progress/student.html", page=student_page(class_id, student_id))

@@ -1,0 +1,77 @@
+// Sends dropped photographs one by one, so that a slow link or one bad file stops nothing.
+// Without this file the form sends them all at once.
+"use strict";
+
+async function post(url, body, token) {
+  const answer = await fetch(url, { method: "POST", body, headers: { "X-CSRFToken": token, "HX-Request": "true" } });
+  if (!answer.ok) {
+    const page = new DOMParser().parseFromString(await answer.text(), "text/html");
+    const notice = page.querySelector(".notice");
+    throw new Error(notice ? notice.textContent : "It could not be sent: try again.");
+  }
+  return answer.json();
+}
+
+function say(list, name, words) {
+  const line = document.createElement("li");
+  const who = document.createElement("b");
+  who.textContent = name;
+  line.append(who, " ", words);
+  list.append(line);
+}
+
+async function sendOne(form, pile, file, token, outcomes) {
+  const body = new FormData();
+  body.append("photo", file);
+  try {
+    const outcome = await post(`/piles/${pile}/photos`, body, token);
+    if (outcome.state === "kept") return true;
+    say(outcomes, file.name, outcome.state === "refused" ? `was not taken. ${outcome.words}` : outcome.words);
+  } catch (wrong) {
+    say(outcomes, file.name, wrong.message);
+  }
+  return false;
+}
+
+async function sendAll(form) {
+  const files = [...form.photos.files];
+  const token = form.csrf_token.value;
+  const sending = form.querySelector("#sending");
+  const outcomes = form.querySelector("#outcomes");
+  outcomes.replaceChildren();
+  if (files.length > Number(form.dataset.most)) {
+    sending.textContent = `Choose at most ${form.dataset.most} photographs at once.`;
+    return;
+  }
+  const { pile } = await post(form.dataset.begin, new FormData(), token);
+  let kept = 0;
+  for (const [index, file] of files.entries()) {
+    sending.textContent = `Sending ${index + 1} of ${files.length} …`;
+    if (await sendOne(form, pile, file, token, outcomes)) kept += 1;
+  }
+  sending.textContent = `${kept} of ${files.length} taken.`;
+  form.photos.value = "";
+  if (outcomes.children.length === 0) location.assign(`${form.dataset.page}?pile=${pile}`);
+  else htmx.ajax("GET", `/piles/${pile}`, { target: "#pile", swap: "outerHTML" });
+}
+
+document.addEventListener("DOMContentLoaded", () => {
+  const form = document.getElementById("drop");
+  if (!form) return;
+  form.addEventListener("submit", (event) => {
+    event.preventDefault();
+    sendAll(form).catch((wrong) => {
+      form.querySelector("#sending").textContent = wrong.message;
+    });
+  });
+  for (const kind of ["dragover", "drop"]) {
+    form.addEventListener(kind, (event) => {
+      event.preventDefault();
+      form.classList.toggle("over", kind === "dragover");
+      if (kind === "drop" && event.dataTransfer.files.length) {
+        form.photos.files = event.dataTransfer.files;
+        form.requestSubmit();
+      }
+    });
+  }
+});
