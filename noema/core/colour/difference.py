@@ -43,7 +43,7 @@ def ciede2000(lab_one: ArrayLike, lab_two: ArrayLike) -> NDArray[np.float64]:
         2.0 * np.sqrt(c_mean**7 / (c_mean**7 + _POW7))
     )
     light, chroma, hue = delta_l / lightness_weight(l_mean), delta_c / s_c, delta_h / s_h
-    return np.sqrt(light**2 + chroma**2 + hue**2 + rotation * chroma * hue)
+    return np.asarray(np.sqrt(light**2 + chroma**2 + hue**2 + rotation * chroma * hue))
 
 
 def lightness_weight(lightness: ArrayLike) -> NDArray[np.float64]:

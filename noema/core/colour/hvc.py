@@ -50,7 +50,7 @@ def hvc_to_lab(hvc: ArrayLike) -> Floats:
     """Turn (hue100, value, chroma), shape (..., 3), into Lab; a hue of NaN counts as neutral.
 
     >>> [round(float(v), 1) for v in hvc_to_lab([5.0, 5.0, 10.0])]
-    [51.0, 49.3, 27.9]
+    [51.4, 44.4, 22.8]
     """
     given = np.asarray(hvc, dtype=float)
     hue, value, chroma = (given[..., i].ravel() for i in range(3))
@@ -65,7 +65,7 @@ def hvc_to_lab(hvc: ArrayLike) -> Floats:
 def lab_to_hvc(lab_d50: ArrayLike) -> Floats:
     """Turn Lab, shape (..., 3), into (hue100, value, chroma); hue is NaN for a neutral.
 
-    >>> [round(float(v), 1) for v in lab_to_hvc([51.0, 49.3, 27.9])]
+    >>> [round(float(v), 1) for v in lab_to_hvc([51.42, 44.43, 22.82])]
     [5.0, 5.0, 10.0]
     """
     given = np.asarray(lab_d50, dtype=float)

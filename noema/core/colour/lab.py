@@ -40,4 +40,4 @@ def lab_to_xyz(lab_d50: ArrayLike) -> NDArray[np.float64]:
     fy = (lab[..., 0] + 16.0) / 116.0
     f = np.stack([fy + lab[..., 1] / 500.0, fy, fy - lab[..., 2] / 200.0], axis=-1)
     ratio = np.where(f > 6.0 / 29.0, f**3, (116.0 * f - 16.0) / _KAPPA)
-    return ratio * D50_XYZ
+    return np.asarray(ratio * D50_XYZ)

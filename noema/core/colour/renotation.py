@@ -113,4 +113,4 @@ def tabulated_chroma(hue100: Floats, value: Floats) -> Floats:
     plane = np.clip(np.searchsorted(VALUE_PLANES, value, side="right") - 1, 0, 12)
     hue = (hue100 / HUE_STEP).astype(int) % 40
     upper = np.minimum(plane + 1, 12)
-    return np.minimum(GRID.tabulated[plane, hue], GRID.tabulated[upper, hue])
+    return np.asarray(np.minimum(GRID.tabulated[plane, hue], GRID.tabulated[upper, hue]))

@@ -21,16 +21,16 @@ def srgb_to_linear(srgb: ArrayLike) -> NDArray[np.float64]:
     """Undo the sRGB curve: encoded 0..1 to linear 0..1, any shape; the sign is kept."""
     value = np.asarray(srgb, dtype=float)
     size = np.abs(value)
-    return np.sign(value) * np.where(size <= 0.04045, size / 12.92, ((size + 0.055) / 1.055) ** 2.4)
+    linear = np.where(size <= 0.04045, size / 12.92, ((size + 0.055) / 1.055) ** 2.4)
+    return np.asarray(np.sign(value) * linear)
 
 
 def linear_to_srgb(linear: ArrayLike) -> NDArray[np.float64]:
     """Apply the sRGB curve: linear 0..1 to encoded 0..1, any shape; the sign is kept."""
     value = np.asarray(linear, dtype=float)
     size = np.abs(value)
-    return np.sign(value) * np.where(
-        size <= 0.0031308, size * 12.92, 1.055 * np.power(size, 1 / 2.4) - 0.055
-    )
+    curve = 1.055 * np.power(size, 1 / 2.4) - 0.055
+    return np.asarray(np.sign(value) * np.where(size <= 0.0031308, size * 12.92, curve))
 
 
 def linear_to_lab(linear_rgb: ArrayLike) -> NDArray[np.float64]:

@@ -26,7 +26,7 @@ def y_to_value(luminance_y: ArrayLike) -> NDArray[np.float64]:
     y = np.clip(np.asarray(luminance_y, dtype=float), 0.0, _GRID_Y[-1])
     value = np.interp(y, _GRID_Y, _GRID_VALUE)
     slope = np.polyval(np.polyder(np.array(_QUINTIC)), value)
-    return np.maximum(value - (value_to_y(value) - y) / slope, 0.0)
+    return np.asarray(np.maximum(value - (value_to_y(value) - y) / slope, 0.0))
 
 
 def lightness_to_value(lightness: ArrayLike) -> NDArray[np.float64]:

@@ -20,7 +20,7 @@ SURE = 1.3
 TOGETHER_UNDER = 0.45  # of a step: neighbours closer than this read as one
 JUMP_OVER = 1.6  # steps: a jump this large makes its neighbours look crowded
 SHORT_BY = 0.6  # value by which an end may stop early before it is said
-_THIN_COVERAGE = 0.8
+_THIN_COVERAGE = 0.88
 
 _ORDER = list(FindingKind)
 

@@ -50,7 +50,8 @@ def fit_light(points_mm: Floats, paper_rgb: Floats, size_mm: tuple[float, float]
     coefficients = np.zeros((_TERMS, 3))
     residual = np.zeros(len(logs))
     for _ in range(_ROUNDS):
-        coefficients = np.linalg.lstsq(terms * weight[:, None], logs * weight[:, None])[0]
+        solved = np.linalg.lstsq(terms * weight[:, None], logs * weight[:, None])[0]
+        coefficients = np.asarray(solved, dtype=np.float64)
         residual = (logs - terms @ coefficients).mean(axis=1)
         spread = max(1.4826 * float(np.median(np.abs(residual))), _FLOOR)
         # Paper is never brighter than itself: dark outliers are pencil, paint or shadow.

@@ -36,7 +36,7 @@ def sample_paint(pixels_rgb: Floats, place: NDArray[np.intp]) -> PaintSample:
     rest = ~like_paper
     apart = rest.mean() > 0.04 and np.median(log[rest]) < -_PAINT_APART
     bare = bool(like_paper.mean() > 0.85 and not (apart and rest.mean() > 0.15))
-    kept = rest if apart and not bare else np.ones(len(log), dtype=bool)
+    kept = rest.copy() if apart and not bare else np.ones(len(log), dtype=bool)
     for _ in range(3):
         middle = np.median(log[kept])
         spread = max(1.4826 * float(np.median(np.abs(log[kept] - middle))), 0.01)

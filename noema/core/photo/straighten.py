@@ -22,7 +22,7 @@ class Placed:
     """How the page lies in the picture."""
 
     mm_to_px: NDArray[np.float64]  # (3, 3) homography
-    misfit_mm: float  # root mean square of the marks' corners
+    misfit_mm: float  # of the marks' corners, median
     px_per_mm: float  # of the photograph, in the middle of the page
     marks: int  # how many were used
 
@@ -35,9 +35,11 @@ def place_page(found: FoundMarks, markers: Sequence[Marker]) -> Placed | None:
         return None
     page = np.array([known[found.ids[n]] for n in kept]).reshape(-1, 2)
     picture = found.corners_px[kept].reshape(-1, 2)
-    fit, _ = cv2.findHomography(page, picture, cv2.RANSAC, _LOOSE_MM * _scale(page, picture))
-    if fit is None:
+    loose_px = _LOOSE_MM * _scale(page, picture)
+    solved, _ = cv2.findHomography(page, picture, cv2.RANSAC, loose_px)
+    if solved is None:
         return None
+    fit = np.asarray(solved, dtype=np.float64)
     misfit = _misfit_mm(fit, page, picture)
     if misfit > (_LOOSE_MM if len(kept) >= FEWEST_MARKS else _SOUND_MM):
         return None
@@ -64,7 +66,8 @@ def _misfit_mm(
 def to_picture(placed: Placed, polygon: Polygon) -> NDArray[np.float64]:
     """Give where a polygon of the page lies in the photograph, shape (n, 2), in pixels."""
     points = np.array(polygon, dtype=float).reshape(-1, 1, 2)
-    return np.asarray(cv2.perspectiveTransform(points, placed.mm_to_px)).reshape(-1, 2)
+    seen = cv2.perspectiveTransform(points, placed.mm_to_px)
+    return np.asarray(seen, dtype=np.float64).reshape(-1, 2)
 
 
 def straighten(

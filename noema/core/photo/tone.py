@@ -41,13 +41,14 @@ class Tone:
     def true(self, seen: Floats) -> Floats:
         """Give luminance relative to paper from what the linearised picture shows."""
         log = np.log(np.clip(seen, 1e-4, None))
-        return np.exp(log * (1.0 + self.slope_less_one) + self.bend * log**2)
+        return np.asarray(np.exp(log * (1.0 + self.slope_less_one) + self.bend * log**2))
 
     def sigma_log(self, seen: Floats) -> Floats:
         """Give one sigma of the logarithm of that luminance."""
         log = np.log(np.clip(seen, 1e-4, None))
         basis = np.stack([log, log**2], axis=-1)
-        return np.sqrt(np.einsum("...i,ij,...j->...", basis, self.covariance, basis))
+        variance = np.einsum("...i,ij,...j->...", basis, self.covariance, basis)
+        return np.asarray(np.sqrt(variance))
 
 
 def fit_tone(seen: Floats, true: Floats, sigma_log: Floats, print_known: bool) -> Tone:

@@ -1,0 +1,21 @@
+PY = .venv/bin/python
+
+.PHONY: demo stop test assets bench screenshots
+
+demo:
+	@sh tools/bootstrap.sh demo && $(PY) -m tools.local demo
+
+stop:
+	@test ! -x $(PY) || $(PY) -m tools.local stop
+
+test:
+	@sh tools/bootstrap.sh test && $(PY) -m tools.check
+
+assets:
+	@sh tools/bootstrap.sh assets && npm ci --no-audit --no-fund --loglevel=error && $(PY) tools/build_assets.py
+
+bench:
+	@sh tools/bootstrap.sh test && $(PY) -m bench.run
+
+screenshots:
+	@sh tools/bootstrap.sh test && $(PY) -m tools.local demo && $(PY) -m tools.screenshots

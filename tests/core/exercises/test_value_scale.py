@@ -1,0 +1,40 @@
+"""What a value scale expects."""
+
+import pytest
+
+from noema.core.errors import BadExercise
+from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.media import REACH, Medium, cautions
+from noema.core.exercises.value_scale import ValueScale, expected_values, fixed_values, how_to
+
+
+@pytest.mark.parametrize("steps", range(5, 12))
+@pytest.mark.parametrize("medium", Medium)
+def test_steps_are_even_from_end_to_end(steps, medium):
+    values = fixed_values(ValueScale(steps=steps, medium=medium))
+    jumps = [after - before for before, after in zip(values, values[1:], strict=False)]
+    assert len(values) == steps
+    assert jumps == pytest.approx([jumps[0]] * (steps - 1))
+    assert (values[0], values[-1]) == pytest.approx((REACH[medium].darkest, REACH[medium].lightest))
+
+
+@pytest.mark.parametrize("steps", [-1, 0, 4, 12, 40])
+def test_other_numbers_of_steps_are_refused(steps):
+    with pytest.raises(BadExercise, match="5 to 11"):
+        ValueScale(steps=steps, medium=Medium.ACRYLIC)
+
+
+def test_own_ends_that_hardly_differ_fall_back():
+    scale = ValueScale(steps=5, medium=Medium.PENCIL)
+    painted = [6.0, 6.0, 6.0, 6.0, 6.4]
+    assert expected_values(scale, Key.OWN_ENDS, painted) == fixed_values(scale)
+
+
+def test_levels_tighten():
+    assert [level.value_tolerance for level in Level] == [0.7, 0.5, 0.3]
+
+
+@pytest.mark.parametrize("medium", Medium)
+def test_every_medium_has_two_lines_and_a_caution(medium):
+    assert len(how_to(medium)) == 2
+    assert "label" in cautions(medium)[0]

@@ -1,0 +1,61 @@
+"""The light field and the tone curve, on data made by hand."""
+
+import numpy as np
+import pytest
+
+from noema.core.photo.light import fit_light
+from noema.core.photo.tone import fit_tone
+
+SIZE = (297.0, 210.0)
+
+
+def points(rng, count=60):
+    return rng.uniform(0, 1, (count, 2)) * SIZE
+
+
+def test_light_of_a_lamp_at_one_side_is_recovered():
+    rng = np.random.default_rng(1)
+    at = points(rng)
+    light = 0.8 / (1.0 + 0.2 * at[:, :1] / SIZE[0]) ** 2 * np.array([1.0, 0.98, 0.9])
+    field = fit_light(at, light * rng.normal(1.0, 0.004, light.shape), SIZE)
+    assert field.at(at) == pytest.approx(light, rel=0.01)
+    assert field.scatter < 0.01
+
+
+def test_marked_paper_is_ignored():
+    rng = np.random.default_rng(2)
+    at = points(rng)
+    light = np.full((60, 3), 0.7)
+    light[:9] *= 0.5
+    assert fit_light(at, light, SIZE).at(at[20:]) == pytest.approx(0.7, rel=0.01)
+
+
+def test_a_small_and_a_large_picture_of_the_field_agree():
+    rng = np.random.default_rng(3)
+    at = points(rng)
+    field = fit_light(at, 0.5 + 0.001 * at[:, :1] * [1, 1, 1], SIZE)
+    wide = field.over(297, 210)
+    assert wide[105, 148] == pytest.approx(field.at(np.array([[148.5, 105.5]]))[0], rel=0.002)
+
+
+def test_a_known_print_shows_the_cameras_curve():
+    true = np.array([0.05, 0.12, 0.25, 0.4, 0.6, 0.8])
+    tone = fit_tone(true**1.1, true, np.full(6, 0.01), print_known=True)
+    assert tone.true(np.array([0.1**1.1])) == pytest.approx([0.1], rel=0.02)
+    assert float(tone.sigma_log(np.array(0.1))) < 0.03
+
+
+def test_an_unknown_print_leaves_doubt_and_corrects_by_half():
+    true = np.array([0.05, 0.12, 0.25, 0.4, 0.6, 0.8])
+    sigma = np.full(6, 0.05)
+    known = fit_tone(true**1.1, true, sigma, print_known=True)
+    unknown = fit_tone(true**1.1, true, sigma, print_known=False)
+    assert abs(unknown.slope_less_one) < abs(known.slope_less_one)
+    assert unknown.sigma_log(np.array(0.05)) > 2 * known.sigma_log(np.array(0.05))
+
+
+def test_without_greys_the_picture_is_taken_as_it_is():
+    empty = np.array([])
+    assert fit_tone(empty, empty, empty, print_known=False).true(np.array([0.3])) == pytest.approx(
+        [0.3]
+    )

@@ -1,0 +1,155 @@
+"""Starts and stops Noema on this machine: the project's own PostgreSQL, the pages and the worker.
+
+Everything it makes lies in .local, which git ignores. What it starts it stops, by process id.
+"""
+
+import os
+import secrets
+import signal
+import socket
+import subprocess
+import sys
+import time
+from pathlib import Path
+from urllib.request import urlopen
+
+from noema.stand_ins.saltmarsh import PASSWORD, TEACHERS
+from tools.cluster import CantStart, Cluster
+
+ROOT = Path(__file__).parents[1]
+LOCAL = ROOT / ".local"
+PID, PORT, SECRET, LOG = (LOCAL / name for name in ("pid", "port", "secret", "noema.log"))
+
+_FIRST_PORT = 8000
+_WAIT_S = 30.0
+
+
+def demo() -> None:
+    """Start everything with the demo school in it, and say where it is."""
+    _make_folder()
+    cluster = Cluster(LOCAL / "postgres")
+    cluster.start()
+    environment = _environment(cluster.database("noema"))
+    if not _is_up():
+        _stop_runner()
+        _fill(environment)
+        _start_runner(environment)
+    print(f"\nNoema is at {_address()}\n")
+    for email, name in TEACHERS:
+        print(f"  {name}: {email}, password {PASSWORD}")
+    print("\n'make stop' stops it; what was done stays.")
+
+
+def stop() -> None:
+    """Stop all that was started."""
+    _stop_runner()
+    Cluster(LOCAL / "postgres").stop()
+    print("Noema is stopped.")
+
+
+def _make_folder() -> None:
+    try:
+        LOCAL.mkdir(exist_ok=True)
+        if not SECRET.exists():
+            SECRET.touch(mode=0o600)
+            SECRET.write_text(secrets.token_urlsafe(48), encoding="utf-8")
+    except OSError as wrong:
+        raise CantStart(
+            f"{LOCAL} can't be written ({wrong.strerror}): give yourself the permission or free "
+            "some disk space."
+        ) from wrong
+
+
+def _environment(database_url: str) -> dict[str, str]:
+    return {
+        **os.environ,
+        "NOEMA_DATABASE_URL": database_url,
+        "NOEMA_FILES": str(LOCAL / "files"),
+        "NOEMA_SECRET_KEY": SECRET.read_text(encoding="utf-8"),
+    }
+
+
+def _fill(environment: dict[str, str]) -> None:
+    print("Looking at the demo data (the first time it is painted and read, about a minute) …")
+    done = subprocess.run([ROOT / ".venv/bin/noema", "demo"], env=environment, check=False)
+    if done.returncode != 0:
+        raise CantStart("The demo data couldn't be made: the line above says why.")
+
+
+def _start_runner(environment: dict[str, str]) -> None:
+    port = _free_port()
+    PORT.write_text(str(port), encoding="utf-8")
+    with LOG.open("a", encoding="utf-8") as log:
+        runner = subprocess.Popen(
+            [ROOT / ".venv/bin/honcho", "start", "--no-colour"],
+            cwd=ROOT,
+            env={**environment, "PORT": str(port)},
+            stdin=subprocess.DEVNULL,
+            stdout=log,
+            stderr=log,
+            start_new_session=True,
+        )
+    PID.write_text(str(runner.pid), encoding="utf-8")
+    until = time.monotonic() + _WAIT_S
+    while not _is_up():
+        if runner.poll() is not None or time.monotonic() > until:
+            raise CantStart(f"Noema didn't come up: the last lines of {LOG} say why.")
+        time.sleep(0.1)
+
+
+def _stop_runner() -> None:
+    pid = _runner()
+    if pid is not None:
+        os.killpg(pid, signal.SIGTERM)
+        until = time.monotonic() + _WAIT_S
+        while _runner() is not None and time.monotonic() < until:
+            time.sleep(0.1)
+    PID.unlink(missing_ok=True)
+
+
+def _runner() -> int | None:
+    """Give the runner's process id if it is still the process we started."""
+    if not PID.exists():
+        return None
+    pid = int(PID.read_text(encoding="utf-8"))
+    try:
+        command = Path(f"/proc/{pid}/cmdline").read_bytes()
+    except OSError:
+        return None
+    return pid if b"honcho" in command else None
+
+
+def _is_up() -> bool:
+    if _runner() is None or not PORT.exists():
+        return False
+    try:
+        with urlopen(f"{_address()}health", timeout=2) as answer:
+            return bool(answer.status == 200)
+    except OSError:
+        return False
+
+
+def _address() -> str:
+    return f"http://127.0.0.1:{PORT.read_text(encoding='utf-8')}/"
+
+
+def _free_port() -> int:
+    wanted = os.environ.get("NOEMA_PORT")
+    if wanted and not (wanted.isdigit() and 0 < int(wanted) < 65536):
+        raise CantStart(f"NOEMA_PORT must be a port number, not “{wanted}”.")
+    for port in [int(wanted)] if wanted else range(_FIRST_PORT, _FIRST_PORT + 100):
+        with socket.socket() as probe:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                probe.bind(("127.0.0.1", port))
+            except OSError:
+                continue
+            return port
+    raise CantStart(f"Port {wanted or _FIRST_PORT} is taken: set NOEMA_PORT to a free one.")
+
+
+if __name__ == "__main__":
+    try:
+        {"demo": demo, "stop": stop}[sys.argv[1]]()
+    except CantStart as wrong:
+        sys.exit(f"noema: {wrong}")
