@@ -37,11 +37,7 @@ class LocalFiles:
             return sha256
         try:
             place.parent.mkdir(parents=True, exist_ok=True)
-            with tempfile.NamedTemporaryFile(dir=place.parent, delete=False) as new:
-                new.write(data)
-                new.flush()
-                os.fsync(new.fileno())
-            os.replace(new.name, place)
+            _write_whole(place, data)
         except OSError as wrong:
             raise StoreFull(_what_to_do(wrong, self._folder)) from wrong
         return sha256
@@ -55,6 +51,19 @@ class LocalFiles:
 
     def _place(self, sha256: str) -> Path:
         return self._folder / sha256[:2] / sha256[2:]
+
+
+def _write_whole(place: Path, data: bytes) -> None:
+    """Write beside the place, make sure it lies on the disk, then put it there in one step."""
+    with tempfile.NamedTemporaryFile(dir=place.parent, delete=False) as new:
+        try:
+            new.write(data)
+            new.flush()
+            os.fsync(new.fileno())
+            os.replace(new.name, place)
+        except OSError:
+            Path(new.name).unlink(missing_ok=True)
+            raise
 
 
 def _what_to_do(wrong: OSError, folder: Path) -> str:

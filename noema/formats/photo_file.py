@@ -15,6 +15,11 @@ MOST_BYTES = 30 * 1024 * 1024
 MOST_MEGAPIXELS = 60.0
 LEAST_SIDE_PX = 400
 
+_TOO_LARGE = (
+    "The picture says it has more pixels than any sheet needs: send one of at most "
+    f"{MOST_MEGAPIXELS:.0f} megapixels."
+)
+
 
 @dataclass(frozen=True, kw_only=True)
 class PhotoFile:
@@ -39,7 +44,9 @@ def check_photo(data: bytes) -> PhotoFile:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")
             return _checked(data)
-    except (UnidentifiedImageError, Image.DecompressionBombError) as wrong:
+    except Image.DecompressionBombError as wrong:
+        raise BadPicture(_TOO_LARGE) from wrong
+    except UnidentifiedImageError as wrong:
         raise BadPicture("This is no JPEG or PNG picture: choose a photograph.") from wrong
     except (OSError, SyntaxError, ValueError, EOFError) as wrong:
         raise BadPicture("The picture is damaged or cut short: send it again.") from wrong
@@ -49,10 +56,7 @@ def _checked(data: bytes) -> PhotoFile:
     with Image.open(BytesIO(data), formats=FORMATS) as image:
         width, height = image.size
         if width * height / 1e6 > MOST_MEGAPIXELS:
-            raise BadPicture(
-                f"The picture says it is {width} × {height} pixels, more than any sheet needs: "
-                "send one of at most 60 megapixels."
-            )
+            raise BadPicture(_TOO_LARGE)
         if min(width, height) < LEAST_SIDE_PX:
             raise BadPicture(
                 f"The picture is only {width} × {height} pixels: take it with the camera itself."

@@ -1,0 +1,180 @@
+"""From bytes to a judged attempt, and everything that can come between."""
+
+from datetime import UTC, datetime
+
+import pytest
+from sqlalchemy import text
+
+from noema.actions.hand_in_photo import hand_in_photo
+from noema.actions.match_photograph import match_photograph, set_aside
+from noema.actions.read_photograph import give_up_reading, read_photograph
+from noema.core.errors import NotFound, Refused, StoreFull
+from noema.core.progress.states import PhotoState
+from noema.stand_ins.painter import Hand
+from noema.stand_ins.studio import Mishap
+from noema.store.photographs import add_pile, photo_of_school
+from noema.store.reviews import attempt_of_school, attempts_of_student
+
+
+def state_of(school, handed_in):
+    with school.sessions() as session:
+        return photo_of_school(session, school.id, handed_in.photo.id)
+
+
+def test_a_photograph_is_kept_matched_read_and_judged(school):
+    sheet = school.sheets()[1]
+    data = school.photo_of(sheet)
+    handed_in = school.hands_in(data)
+    photo = state_of(school, handed_in)
+    assert (photo.state, photo.code, photo.student) == (PhotoState.READ, sheet.code, sheet.student)
+    assert school.files.get(photo.sha256) == data
+    with school.sessions() as session:
+        attempt = attempt_of_school(session, school.id, photo.id)
+    assert len(attempt.judgement["cells"]) == 5
+    assert attempt.sentence
+
+
+def test_the_same_photograph_twice_is_recognised(school):
+    data = school.photo_of(school.sheets()[0])
+    first, second = school.hands_in(data), school.hands_in(data, name="again.jpg")
+    assert not first.known
+    assert second.known
+    assert second.photo.id == first.photo.id
+
+
+def test_a_new_photograph_of_a_sheet_is_a_new_attempt(school):
+    sheet = school.sheets()[0]
+    first = school.hands_in(school.photo_of(sheet, seed=1))
+    second = school.hands_in(school.photo_of(sheet, seed=2, hand=Hand(step_noise=0.5)))
+    with school.sessions() as session:
+        attempts = attempts_of_student(session, school.class_id, sheet.student_id)
+    assert [a.photograph_id for a in attempts] == [first.photo.id, second.photo.id]
+
+
+def test_reading_twice_leaves_one_reading(school):
+    photo = school.hands_in(school.photo_of(school.sheets()[0])).photo
+    with school.sessions.begin() as session:
+        session.execute(
+            text("UPDATE photograph SET state = 'reading' WHERE id = :p"), {"p": photo.id}
+        )
+        read_photograph(session, school.files, photo.id)
+        count = text("SELECT count(*) FROM reading WHERE photograph_id = :p")
+        assert session.scalar(count, {"p": photo.id}) == 1
+
+
+def test_a_hidden_code_waits_in_the_tray_until_a_teacher_names_the_student(school):
+    sheet = school.sheets()[2]
+    handed_in = school.hands_in(school.photo_of(sheet, mishap=Mishap(hide_code=True)))
+    photo = state_of(school, handed_in)
+    assert photo.state is PhotoState.UNMATCHED
+    assert "code can't be read" in photo.reason
+    with school.sessions.begin() as session:
+        match_photograph(
+            session,
+            school_id=school.id,
+            teacher_id=school.teacher_id,
+            photograph_id=photo.id,
+            sheet_id=sheet.id,
+        )
+    with school.sessions.begin() as session:
+        read_photograph(session, school.files, photo.id)
+    assert state_of(school, handed_in).student == sheet.student
+
+
+def test_another_schools_sheet_is_nobodys_here(school, other_school):
+    photo = state_of(school, school.hands_in(other_school.photo_of(other_school.sheets()[0])))
+    assert photo.state is PhotoState.UNMATCHED
+    assert photo.code_seen == other_school.sheets()[0].code
+    assert photo.student is None
+
+
+def test_half_a_sheet_is_unreadable_and_kept(school):
+    handed_in = school.hands_in(school.photo_of(school.sheets()[0], mishap=Mishap(cut_off=True)))
+    photo = state_of(school, handed_in)
+    assert photo.state is PhotoState.UNREADABLE
+    assert "all eight black squares" in photo.reason
+    assert school.files.get(photo.sha256)
+    with school.sessions.begin() as session:
+        set_aside(
+            session, school_id=school.id, teacher_id=school.teacher_id, photograph_id=photo.id
+        )
+    assert state_of(school, handed_in).state is PhotoState.SET_ASIDE
+
+
+def test_what_isnt_in_the_tray_cant_be_matched(school):
+    photo = school.hands_in(school.photo_of(school.sheets()[0])).photo
+    with school.sessions() as session, pytest.raises(Refused, match="no longer in the tray"):
+        match_photograph(
+            session,
+            school_id=school.id,
+            teacher_id=school.teacher_id,
+            photograph_id=photo.id,
+            sheet_id=school.sheets()[0].id,
+        )
+
+
+def test_another_schools_sheet_cant_be_named(school, other_school):
+    photo = school.hands_in(
+        school.photo_of(school.sheets()[0], mishap=Mishap(hide_code=True))
+    ).photo
+    with school.sessions() as session, pytest.raises(NotFound):
+        match_photograph(
+            session,
+            school_id=school.id,
+            teacher_id=school.teacher_id,
+            photograph_id=photo.id,
+            sheet_id=other_school.sheets()[0].id,
+        )
+
+
+def test_no_picture_is_refused_by_name(school):
+    handed_in = school.hands_in(b"not a picture", name="IMG_1.jpg")
+    assert handed_in.photo is None
+    assert handed_in.name == "IMG_1.jpg"
+    assert "JPEG or PNG" in handed_in.refused
+
+
+def test_when_the_store_is_full_nothing_is_recorded(school):
+    class Full:
+        def put(self, data):
+            raise StoreFull("The disk is full.")
+
+    data = school.photo_of(school.sheets()[0])
+    broken = type(school)(**{**vars(school), "files": Full()})
+    with pytest.raises(StoreFull):
+        broken.hands_in(data)
+    with school.sessions() as session:
+        count = text("SELECT count(*) FROM photograph WHERE school_id = :s")
+        assert session.scalar(count, {"s": school.id}) == 0
+
+
+def test_a_stumble_leaves_the_photograph_in_the_tray(school):
+    handed_in = school.hands_in(school.photo_of(school.sheets()[0]), read=False)
+    with school.sessions.begin() as session:
+        give_up_reading(session, handed_in.photo.id)
+    photo = state_of(school, handed_in)
+    assert photo.state is PhotoState.UNREADABLE
+    assert "kept" in photo.reason
+
+
+def test_a_photograph_and_its_job_are_kept_together_or_not_at_all(school):
+    data = school.photo_of(school.sheets()[0])
+    jobs = text("SELECT count(*) FROM procrastinate_jobs WHERE args->>'photograph_id' = :p")
+    with pytest.raises(RuntimeError), school.sessions.begin() as session:
+        lost = hand_in_photo(
+            session,
+            school.files,
+            school_id=school.id,
+            pile_id=add_pile(session, school.id, school.teacher_id),
+            name="x.jpg",
+            data=data,
+            received_at=datetime.now(UTC),
+        )
+        assert session.scalar(jobs, {"p": str(lost.photo.id)}) == 1
+        raise RuntimeError("the request fails after all")
+    with school.sessions() as session:
+        assert session.scalar(jobs, {"p": str(lost.photo.id)}) == 0
+    kept = school.hands_in(data, read=False)
+    assert not kept.known
+    with school.sessions() as session:
+        assert session.scalar(jobs, {"p": str(kept.photo.id)}) == 1

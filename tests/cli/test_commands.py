@@ -1,0 +1,135 @@
+"""The commands of the contract, from a shell."""
+
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+from PIL import Image
+
+NOEMA = Path(sys.executable).with_name("noema")
+
+
+def noema(*arguments, given: str = "") -> subprocess.CompletedProcess[str]:
+    return subprocess.run(
+        [NOEMA, *map(str, arguments)], input=given, capture_output=True, text=True, check=False
+    )
+
+
+@pytest.fixture(scope="module")
+def painted(tmp_path_factory):
+    """A folder with a sheet, its layout, a photograph and the truth."""
+    folder = tmp_path_factory.mktemp("sheet")
+    made = noema("sheet", "value-scale", "--steps", 7, "--code", "K7Q2-04", "--out", folder)
+    assert made.returncode == 0, made.stderr
+    shot = noema(
+        "picture",
+        folder / "layout.json",
+        "--pdf",
+        folder / "sheet.pdf",
+        "--seed",
+        5,
+        "--preset",
+        "easy",
+        "--out",
+        folder,
+    )
+    assert shot.returncode == 0, shot.stderr
+    return folder
+
+
+def test_sheet_picture_read_judge(painted):
+    read = noema("read", painted / "photo.jpg", "--layout", painted / "layout.json", "--json")
+    assert read.returncode == 0, read.stderr
+    reading = json.loads(read.stdout)
+    truth = json.loads((painted / "truth.json").read_text())
+    assert reading["found"]
+    assert reading["sheet"] == "K7Q2-04"
+    assert [c["id"] for c in reading["cells"]] == [c["id"] for c in truth["cells"]]
+    for cell, true in zip(reading["cells"], truth["cells"], strict=True):
+        assert cell["hvc"]["value"] == pytest.approx(true["hvc"]["value"], abs=0.3)
+        assert set(cell) >= {"id", "lab", "hvc", "sigma", "flags"}
+    (painted / "reading.json").write_text(read.stdout)
+    judged = noema(
+        "judge",
+        painted / "reading.json",
+        "--exercise",
+        "value-scale",
+        "--key",
+        "own-ends",
+        "--level",
+        "advanced",
+        "--json",
+    )
+    assert judged.returncode == 0, judged.stderr
+    answer = json.loads(judged.stdout)
+    assert len(answer["cells"]) == 7
+    assert answer["advice"]
+
+
+def test_the_same_seed_gives_the_same_photograph(painted, tmp_path):
+    noema(
+        "picture",
+        painted / "layout.json",
+        "--pdf",
+        painted / "sheet.pdf",
+        "--seed",
+        5,
+        "--out",
+        tmp_path,
+    )
+    assert (tmp_path / "photo.jpg").read_bytes() == (painted / "photo.jpg").read_bytes()
+
+
+def test_no_sheet_is_an_answer(painted, tmp_path):
+    Image.new("RGB", (800, 600), "grey").save(tmp_path / "desk.png")
+    read = noema("read", tmp_path / "desk.png", "--layout", painted / "layout.json", "--json")
+    assert read.returncode == 0
+    assert json.loads(read.stdout)["found"] is False
+    assert "no-sheet" in json.loads(read.stdout)["flags"]
+
+
+def test_hvc_converts_lines_in_order():
+    done = noema("hvc", given="50,0,0\n51.42,44.43,22.82\n")
+    first, second = done.stdout.splitlines()
+    assert first.startswith("N,,4.9")
+    assert second.startswith("5.0R,")
+
+
+BAD_CALLS = {
+    "no command": ([], "", "Usage"),
+    "unknown command": (["paint"], "", "No such command"),
+    "unknown kind": (
+        ["sheet", "wheelbarrow", "--code", "K7Q2-04", "--out", "x"],
+        "",
+        "value-scale",
+    ),
+    "steps": (
+        ["sheet", "value-scale", "--steps", "0", "--code", "K7Q2-04", "--out", "x"],
+        "",
+        "5 to 11",
+    ),
+    "code": (["sheet", "value-scale", "--code", "OOPS", "--out", "x"], "", "K7Q2-04"),
+    "no photo": (["read", "nowhere.jpg", "--layout", "nowhere.json"], "", "nowhere"),
+    "hvc word": (["hvc"], "50,0,0\n50,0,zero\n", "line 2: b* is not a number"),
+    "hvc columns": (["hvc"], "50,0\n", "line 1: 2 columns"),
+    "no database": (["migrate"], "", "NOEMA_DATABASE_URL"),
+}
+
+
+@pytest.mark.parametrize("call", BAD_CALLS)
+def test_bad_calls_get_one_clear_line_and_status_2(call):
+    arguments, given, reason = BAD_CALLS[call]
+    done = noema(*arguments, given=given)
+    assert done.returncode == 2
+    assert reason in done.stderr + done.stdout
+    assert "Traceback" not in done.stderr
+    assert len(done.stderr.strip().splitlines()) <= 1
+
+
+def test_a_text_file_is_no_photograph(painted, tmp_path):
+    (tmp_path / "photo.jpg").write_text("not a picture")
+    done = noema("read", tmp_path / "photo.jpg", "--layout", painted / "layout.json")
+    assert done.returncode == 2
+    assert "photo.jpg" in done.stderr

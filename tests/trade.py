@@ -1,0 +1,146 @@
+"""Fixtures that speak the trade: schools, teachers who log in, learners who hand in."""
+
+from dataclasses import dataclass
+from datetime import UTC, date, datetime
+from itertools import count
+from random import Random
+
+from flask import Flask
+from flask.testing import FlaskClient
+
+from noema.actions.assign_exercise import assign_exercise
+from noema.actions.create_school import add_colleague, create_school
+from noema.actions.hand_in_photo import HandedIn, hand_in_photo
+from noema.actions.make_class import enrol_students, make_class
+from noema.actions.print_sheets import drawings, print_sheets
+from noema.actions.read_photograph import read_photograph
+from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.media import Medium
+from noema.core.exercises.value_scale import ValueScale
+from noema.core.sheet.paper import Paper
+from noema.devices.file_store import FileStore
+from noema.formats.layout_json import layout_from_json
+from noema.formats.sheet_pdf import sheets_pdf
+from noema.stand_ins.painter import Hand
+from noema.stand_ins.studio import Mishap, take_picture
+from noema.store.assignments import assignment_of_school
+from noema.store.engine import Sessions
+from noema.store.people import teacher_by_email
+from noema.store.photographs import add_pile
+from noema.store.sheets import SheetRow, layouts_of_sheets, sheets_of_assignment
+
+PASSWORD = "a password of some length"
+NAMES = ("Anna Vogel", "Bo Lind", "Cy Reyes")
+CAREFUL = Hand(step_noise=0.05, missed=0.0, ragged_mm=0.3)
+PICTURE_PX = (1400, 1050)
+
+_numbers = count(1)
+_rng = Random(4)
+
+
+@dataclass(frozen=True, kw_only=True)
+class School:
+    """A school in the test database."""
+
+    sessions: Sessions
+    files: FileStore
+    id: int
+    teacher_id: int
+    email: str
+    colleague_email: str
+    class_id: int
+    assignment_id: int
+
+    def teacher(self, app: Flask, email: str | None = None) -> FlaskClient:
+        """A browser in which a teacher has logged in."""
+        client = app.test_client()
+        client.post("/log-in", data={"email": email or self.email, "password": PASSWORD})
+        return client
+
+    def sheets(self) -> tuple[SheetRow, ...]:
+        with self.sessions() as session:
+            return sheets_of_assignment(session, self.assignment_id)
+
+    def photo_of(
+        self,
+        sheet: SheetRow,
+        *,
+        seed: int = 1,
+        hand: Hand = CAREFUL,
+        preset: str = "easy",
+        mishap: Mishap | None = None,
+    ) -> bytes:
+        """The photograph a student would take of a painted sheet."""
+        with self.sessions() as session:
+            assignment = assignment_of_school(session, self.id, self.assignment_id)
+            page = drawings(session, assignment, [sheet])[0]
+            layout = layout_from_json(layouts_of_sheets(session, [sheet.id])[sheet.id])
+        picture = take_picture(
+            layout,
+            sheets_pdf([page], "t"),
+            seed=seed,
+            preset=preset,
+            hand=hand,
+            mishap=mishap,
+            size_px=PICTURE_PX,
+        )
+        return picture.jpeg
+
+    def hands_in(self, data: bytes, name: str = "photo.jpg", *, read: bool = True) -> HandedIn:
+        """A photograph is handed in and, unless told otherwise, read at once."""
+        with self.sessions.begin() as session:
+            handed_in = hand_in_photo(
+                session,
+                self.files,
+                school_id=self.id,
+                pile_id=add_pile(session, self.id, self.teacher_id),
+                name=name,
+                data=data,
+                received_at=datetime.now(UTC),
+                read_after_s=3600,
+            )
+        if read and handed_in.photo:
+            with self.sessions.begin() as session:
+                read_photograph(session, self.files, handed_in.photo.id)
+        return handed_in
+
+    def reviewable(self, **how) -> int:
+        """A photograph that waits for review; gives its number."""
+        handed_in = self.hands_in(self.photo_of(self.sheets()[0], **how))
+        assert handed_in.photo is not None
+        return handed_in.photo.id
+
+
+def found_school(sessions: Sessions, files: FileStore, steps: int = 5) -> School:
+    number = next(_numbers)
+    email, colleague = f"t{number}@school.example", f"c{number}@school.example"
+    with sessions.begin() as session:
+        school_id = create_school(session, f"School {number}", email, "Ms Teal", PASSWORD)
+        add_colleague(session, school_id, colleague, "Mr Umber", PASSWORD)
+        teacher = teacher_by_email(session, email)
+        assert teacher is not None
+        class_id = make_class(session, school_id, "Year 8", date(2026, 9, 7), 12)
+        enrol_students(session, school_id, class_id, "\n".join(f"{n} {number}" for n in NAMES))
+        assignment_id = assign_exercise(
+            session,
+            school_id=school_id,
+            class_id=class_id,
+            teacher_id=teacher.id,
+            scale=ValueScale(steps=steps, medium=Medium.ACRYLIC),
+            level=Level.BEGINNER,
+            key=Key.EVEN,
+            paper=Paper.A4,
+            due_week=6,
+            rng=_rng,
+        )
+        print_sheets(session, school_id, assignment_id)
+    return School(
+        sessions=sessions,
+        files=files,
+        id=school_id,
+        teacher_id=teacher.id,
+        email=email,
+        colleague_email=colleague,
+        class_id=class_id,
+        assignment_id=assignment_id,
+    )
