@@ -11,18 +11,18 @@ from procrastinate import App
 from noema.devices.file_store import LocalFiles
 from noema.jobs.worker import make_worker, work
 from noema.settings import Settings, files_folder, settings_from
-from noema.store.engine import open_engine, open_sessions
+from noema.store.engine import Sessions, open_engine, open_sessions
 from noema.web.application import make_application
 
 
 def web_application() -> Flask:
     """Make the web application from the environment; gunicorn calls this."""
-    return web_application_of(settings_from())
+    settings = settings_from()
+    return web_application_of(settings, open_sessions(open_engine(settings.database_url)))
 
 
-def web_application_of(settings: Settings) -> Flask:
-    """Make the web application."""
-    sessions = open_sessions(open_engine(settings.database_url))
+def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
+    """Make the web application over an open database."""
     return make_application(
         sessions,
         LocalFiles(files_folder(settings)),

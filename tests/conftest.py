@@ -57,9 +57,9 @@ def files(settings: Settings) -> LocalFiles:
 
 
 @pytest.fixture(scope="session")
-def app(settings: Settings) -> Flask:
+def app(settings: Settings, sessions: Sessions) -> Flask:
     """The application as it runs, except that forms needn't carry their token."""
-    app = web_application_of(settings)
+    app = web_application_of(settings, sessions)
     app.config["WTF_CSRF_ENABLED"] = False
     return app
 

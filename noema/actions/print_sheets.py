@@ -5,12 +5,14 @@ from collections.abc import Sequence
 from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
+from noema.core.judging.review import ReviewState
 from noema.core.sheet.code import code_of
 from noema.core.sheet.drawing import Drawing
 from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
 from noema.formats.layout_json import layout_from_json, layout_to_json
 from noema.store.assignments import AssignmentRow, assignment_of_school
 from noema.store.classes import students_of_class
+from noema.store.reviews import decided
 from noema.store.sheets import (
     NewSheet,
     SheetRow,
@@ -18,6 +20,7 @@ from noema.store.sheets import (
     layouts_of_sheets,
     sheets_of_assignment,
 )
+from noema.store.waiting import sent_back_without_sheet
 
 
 def print_sheets(session: Session, school_id: int, assignment_id: int) -> int:
@@ -49,6 +52,22 @@ def print_again(
         for sheet in sheets_of_assignment(session, assignment_id)
         if (sheet.student_id, sheet.attempt) in wanted
     )
+
+
+def print_for_sent_back(
+    session: Session, school_id: int, assignment_id: int
+) -> tuple[SheetRow, ...]:
+    """Make another sheet for everybody whose work went back and who has none yet."""
+    assignment_of_school(session, school_id, assignment_id)
+    needing = set(sent_back_without_sheet(session, school_id))
+    students = [
+        attempt.student_id
+        for attempt in decided(session, school_id, ReviewState.SENT_BACK)
+        if attempt.assignment_id == assignment_id and attempt.photograph_id in needing
+    ]
+    if not students:
+        raise Refused("Everybody whose work went back has a new sheet: open the PDF under Print.")
+    return print_again(session, school_id, assignment_id, students)
 
 
 def newest_sheets(sheets: Sequence[SheetRow]) -> tuple[SheetRow, ...]:

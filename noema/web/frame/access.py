@@ -9,7 +9,9 @@ from werkzeug.wrappers import Response
 from noema.store.people import TeacherRow, teacher_by_id
 from noema.web.frame.request import db
 
-OPEN_TO_ALL = frozenset({"logging_in.log_in", "logging_in.log_in_now", "static", "today.health"})
+OPEN_TO_ALL = frozenset(
+    {"logging_in.log_in", "logging_in.log_in_now", "static", "today.health", "today.favicon"}
+)
 
 
 @dataclass(frozen=True)

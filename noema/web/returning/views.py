@@ -5,8 +5,7 @@ from dataclasses import dataclass
 from flask import Blueprint, redirect, render_template, url_for
 from werkzeug.wrappers import Response
 
-from noema.actions.print_sheets import print_again
-from noema.core.errors import Refused
+from noema.actions.print_sheets import print_for_sent_back
 from noema.core.judging.review import ReviewState
 from noema.formats.judgement_json import judgement_from_json
 from noema.store.assignments import AssignmentRow, assignments_of_school
@@ -69,15 +68,7 @@ def overview() -> str:
 @returning.post("/assignments/<int:assignment_id>/again")
 def again(assignment_id: int) -> Response:
     """Make new sheets for those whose work went back, then give the PDF of just those."""
-    needing = set(sent_back_without_sheet(db(), me().school_id))
-    students = [
-        attempt.student_id
-        for attempt in decided(db(), me().school_id, ReviewState.SENT_BACK)
-        if attempt.assignment_id == assignment_id and attempt.photograph_id in needing
-    ]
-    if not students:
-        raise Refused("Everybody whose work went back has a new sheet: open the PDF under Print.")
-    sheets = print_again(db(), me().school_id, assignment_id, students)
+    sheets = print_for_sent_back(db(), me().school_id, assignment_id)
     ids = [sheet.id for sheet in sheets]
     return redirect(url_for("printing.pdf", assignment_id=assignment_id, sheet=ids), 303)
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
-from flask import Blueprint, render_template
+from flask import Blueprint, Response, current_app, render_template
 from sqlalchemy import text
 
 from noema.store.classes import classes_of_school
@@ -60,6 +60,12 @@ def health() -> tuple[str, int]:
     """Say whether the pages and the database answer."""
     db().execute(text("SELECT 1"))
     return "ok\n", 200
+
+
+@today.get("/favicon.ico")
+def favicon() -> Response:
+    """Give the mark to browsers that ask for it where a page can't name it, as beside a PDF."""
+    return current_app.send_static_file("icon.svg")
 
 
 def week_words(week: int, of_weeks: int) -> str:

@@ -1,0 +1,100 @@
+"""The worker, killed in the middle of a pile and started again."""
+
+import os
+import signal
+import subprocess
+import sys
+import time
+from concurrent.futures import ThreadPoolExecutor
+from datetime import UTC, datetime
+
+import pytest
+from sqlalchemy import text
+
+from noema.actions.hand_in_photo import hand_in_photo
+from noema.jobs.worker import make_worker
+from noema.store.photographs import add_pile
+from noema.store.queue import READ_PHOTOGRAPH
+from tests.trade import found_school
+
+PHOTOS = 20
+WAIT_S = 90
+
+
+@pytest.fixture
+def start_worker(settings):
+    """Starts worker processes, and ends those that are left."""
+    running = []
+
+    def start() -> subprocess.Popen:
+        environment = {
+            **os.environ,
+            "NOEMA_DATABASE_URL": settings.database_url,
+            "NOEMA_FILES": settings.files,
+            "NOEMA_SECRET_KEY": settings.secret_key,
+            "NOEMA_HEARTBEAT_S": "1",
+            "NOEMA_STALLED_S": "3",
+        }
+        worker = subprocess.Popen(
+            [sys.executable, "-m", "noema.assemble"], env=environment, stderr=subprocess.DEVNULL
+        )
+        running.append(worker)
+        return worker
+
+    yield start
+    for worker in running:
+        worker.terminate()
+        worker.wait(15)
+
+
+def count(sessions, question: str, school_id: int) -> int:
+    with sessions() as session:
+        return session.scalar(text(question), {"s": school_id})
+
+
+READ = "SELECT count(*) FROM photograph WHERE school_id = :s AND state = 'read'"
+READINGS = (
+    "SELECT count(*) FROM reading JOIN photograph p ON p.id = photograph_id WHERE p.school_id = :s"
+)
+
+
+def until(condition, worker) -> None:
+    deadline = time.monotonic() + WAIT_S
+    while not condition():
+        assert worker.poll() is None, "the worker ended by itself"
+        assert time.monotonic() < deadline, "the worker took too long"
+        time.sleep(0.05)
+
+
+def test_a_worker_killed_in_the_middle_loses_and_doubles_nothing(sessions, files, start_worker):
+    school = found_school(sessions, files)
+    sheets = school.sheets()
+    with ThreadPoolExecutor() as pool:
+        pictures = list(
+            pool.map(lambda n: school.photo_of(sheets[n % 3], seed=100 + n), range(PHOTOS))
+        )
+    with sessions.begin() as session:
+        pile = add_pile(session, school.id, school.teacher_id)
+        for n, data in enumerate(pictures):
+            hand_in_photo(
+                session,
+                files,
+                school_id=school.id,
+                pile_id=pile,
+                name=f"{n}.jpg",
+                data=data,
+                received_at=datetime.now(UTC),
+            )
+    worker = start_worker()
+    until(lambda: count(sessions, READ, school.id) >= 3, worker)
+    worker.send_signal(signal.SIGKILL)
+    worker.wait()
+    assert count(sessions, READ, school.id) < PHOTOS
+    again = start_worker()
+    until(lambda: count(sessions, READ, school.id) == PHOTOS, again)
+    assert count(sessions, READINGS, school.id) == PHOTOS
+
+
+def test_the_worker_knows_the_job_that_is_queued(settings, sessions, files):
+    worker = make_worker(settings.database_url, sessions, files, settings.stalled_s)
+    assert READ_PHOTOGRAPH in worker.tasks

@@ -1,0 +1,236 @@
+"""The whole road in a real browser: from log-in to progress, review by keyboard alone."""
+
+import os
+import subprocess
+import sys
+from threading import Thread
+
+import pypdfium2
+import pytest
+from playwright.sync_api import Page, expect, sync_playwright
+from sqlalchemy import text
+from werkzeug.serving import make_server
+
+from noema.assemble import web_application_of
+from noema.stand_ins.painter import Hand
+from tests.trade import PASSWORD, School, found_school
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+
+
+@pytest.fixture(scope="module")
+def address(settings, sessions):
+    """The application with all its guards on, and a worker beside it."""
+    server = make_server("127.0.0.1", 0, web_application_of(settings, sessions), threaded=True)
+    Thread(target=server.serve_forever, daemon=True).start()
+    environment = {
+        **os.environ,
+        "NOEMA_DATABASE_URL": settings.database_url,
+        "NOEMA_FILES": settings.files,
+        "NOEMA_SECRET_KEY": settings.secret_key,
+    }
+    worker = subprocess.Popen(
+        [sys.executable, "-m", "noema.assemble"], env=environment, stderr=subprocess.DEVNULL
+    )
+    yield f"http://127.0.0.1:{server.server_port}"
+    worker.terminate()
+    worker.wait(15)
+    server.shutdown()
+    server.server_close()
+
+
+@pytest.fixture
+def page(address):
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        page = browser.new_page(base_url=address, viewport={"width": 1280, "height": 800})
+        complaints: list[str] = []
+        page.on("pageerror", lambda wrong: complaints.append(str(wrong)))
+        page.on(
+            "console",
+            lambda said: complaints.append(said.text) if said.type == "error" else None,
+        )
+        yield page
+        browser.close()
+        assert complaints == []
+
+
+def log_in(page: Page, school: School) -> None:
+    page.goto("/")
+    page.get_by_label("E-mail").fill(school.email)
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Log in").click()
+    expect(page.get_by_role("heading", name="What waits")).to_be_visible()
+
+
+def newest(school: School) -> School:
+    """The same school, looking at the assignment made last."""
+    with school.sessions() as session:
+        found = session.execute(
+            text(
+                "SELECT a.id, c.id AS class_id FROM assignment a JOIN school_class c"
+                " ON c.id = a.class_id WHERE c.school_id = :s ORDER BY a.id DESC LIMIT 1"
+            ),
+            {"s": school.id},
+        ).one()
+    return type(school)(**{**vars(school), "assignment_id": found.id, "class_id": found.class_id})
+
+
+def make_a_class(page: Page) -> None:
+    page.get_by_role("link", name="Plan", exact=True).click()
+    page.get_by_role("link", name="Make a class").click()
+    page.get_by_label("Name").fill("Tuesday painters")
+    page.get_by_role("button", name="Make the class").click()
+    page.get_by_label("One name a line").fill("Ada Moss\nBo Fen\n\nAda Moss\nCy Rill")
+    page.get_by_role("button", name="Look at the list").click()
+    expect(page.get_by_text("3 new names")).to_be_visible()
+    expect(page.get_by_text("stands here twice")).to_be_visible()
+    page.get_by_role("button", name="Bring them into the class").click()
+
+
+def assign_six_steps(page: Page) -> None:
+    page.get_by_role("link", name="Assign a value scale").click()
+    expect(page.locator("#expected svg.expected rect")).to_have_count(9)
+    page.get_by_label("Steps, black to white").select_option("6")
+    expect(page.locator("#expected svg.expected rect")).to_have_count(6)
+    page.get_by_role("button", name="Assign to Tuesday painters").click()
+
+
+def print_for_all(page: Page) -> None:
+    row = page.get_by_role("row", name="Tuesday painters")
+    row.get_by_role("button", name="Make 3 and open the PDF").click()
+    page.wait_for_url("**/sheets.pdf")
+    pdf = page.request.get(page.url).body()
+    assert len(pypdfium2.PdfDocument(pdf)) == 3
+
+
+def hand_in(page: Page, school: School) -> None:
+    hands = [Hand(step_noise=0.05, missed=0.0), Hand(step_noise=0.1, dark_end=2.5), Hand()]
+    pictures = [
+        school.photo_of(sheet, seed=n, hand=hands[n]) for n, sheet in enumerate(school.sheets())
+    ]
+    page.goto("/photograph")
+    page.get_by_label("Drop photographs here").set_input_files(
+        [
+            {"name": f"IMG_{n}.jpg", "mimeType": "image/jpeg", "buffer": picture}
+            for n, picture in enumerate(pictures)
+        ]
+    )
+    page.get_by_role("button", name="Hand them in").click()
+    expect(page.get_by_text("3 of 3 photographs read.")).to_be_visible(timeout=30_000)
+
+
+def review_by_keyboard(page: Page) -> None:
+    """Three sheets: cells left out and overruled, undone, accepted, sent back, all by keys."""
+    page.goto("/review")
+    expect(page.get_by_text("3 sheets wait for you")).to_be_visible()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 of 3")).to_be_visible()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("x")
+    expect(page.get_by_text("left out of the count")).to_be_visible()
+    page.keyboard.press("u")
+    expect(page.get_by_text("left out of the count")).to_have_count(0)
+    page.keyboard.press("o")
+    expect(page.get_by_text("your word; measured")).to_be_visible()
+    page.keyboard.press("a")
+    expect(page.get_by_text("sheet is accepted")).to_be_visible()
+    expect(page.get_by_text("1 of 2")).to_be_visible()
+    page.keyboard.press("s")
+    page.keyboard.press("Control+a")
+    page.keyboard.type("Find a darker dark, then even out the steps.")
+    page.keyboard.press("Escape")
+    page.keyboard.press("b")
+    expect(page.get_by_text("goes back with your sentence")).to_be_visible()
+    page.keyboard.press("u")
+    expect(page.get_by_text("1 of 2")).to_be_visible()
+    page.keyboard.press("n")
+    expect(page.get_by_text("2 of 2")).to_be_visible()
+    page.keyboard.press("p")
+    expect(page.get_by_text("1 of 2")).to_be_visible()
+    page.keyboard.press("b")
+    expect(page.get_by_text("1 of 1")).to_be_visible()
+    page.keyboard.press("a")
+    expect(page.get_by_text("No sheet waits")).to_be_visible()
+
+
+def test_from_assignment_to_progress(page, sessions, files):
+    school = found_school(sessions, files)
+    log_in(page, school)
+    make_a_class(page)
+    assign_six_steps(page)
+    print_for_all(page)
+    assigned = newest(school)
+    hand_in(page, assigned)
+    review_by_keyboard(page)
+    page.goto("/return")
+    expect(page.get_by_text("needs a new sheet")).to_be_visible()
+    page.goto(f"/progress/classes/{assigned.class_id}")
+    expect(page.get_by_text("2 accepted · 0 wait for you · 1 for students")).to_be_visible()
+    page.get_by_role("link", name="Bo Fen").click()
+    expect(page.get_by_role("cell", name="attempt 1", exact=True)).to_be_visible()
+
+
+def test_one_bad_file_doesnt_stop_the_others(page, sessions, files):
+    school = found_school(sessions, files)
+    log_in(page, school)
+    page.goto("/photograph")
+    good = school.photo_of(school.sheets()[0])
+    page.get_by_label("Drop photographs here").set_input_files(
+        [
+            {"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"only words"},
+            {"name": "good.jpg", "mimeType": "image/jpeg", "buffer": good},
+            {"name": "again.jpg", "mimeType": "image/jpeg", "buffer": good},
+        ]
+    )
+    page.get_by_role("button", name="Hand them in").click()
+    outcomes = page.locator("#outcomes")
+    expect(outcomes.get_by_text("notes.jpg")).to_be_visible()
+    expect(outcomes.get_by_text("The same photograph was handed in before.")).to_be_visible()
+    expect(page.get_by_text("1 of 3 taken.")).to_be_visible()
+    expect(page.get_by_text("1 of 1 photograph read.")).to_be_visible(timeout=30_000)
+
+
+def test_without_scripts_the_road_is_the_same(address, sessions, files):
+    school = found_school(sessions, files)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        page = browser.new_context(base_url=address, java_script_enabled=False).new_page()
+        log_in(page, school)
+        page.goto("/photograph")
+        photo = {"name": "a.jpg", "mimeType": "image/jpeg"}
+        page.get_by_label("Drop photographs here").set_input_files(
+            [{**photo, "buffer": school.photo_of(school.sheets()[0])}]
+        )
+        page.get_by_role("button", name="Hand them in").click()
+        expect(page.get_by_text("photograph read")).to_be_visible()
+        for _ in range(40):
+            page.goto("/review")
+            if page.get_by_text("1 sheet waits").count():
+                break
+            page.wait_for_timeout(500)
+        page.get_by_role("link", name="Begin with the first").click()
+        page.get_by_role("link", name="Step 2:").click()
+        page.get_by_role("button", name="Leave it out").click()
+        expect(page.get_by_text("left out of the count")).to_be_visible()
+        page.get_by_role("button", name="Accept").click()
+        expect(page.get_by_text("sheet is accepted")).to_be_visible()
+        browser.close()
+
+
+def test_the_photograph_page_fits_a_phone(page, sessions, files):
+    school = found_school(sessions, files)
+    log_in(page, school)
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto("/photograph")
+    width = page.evaluate("document.documentElement.scrollWidth")
+    assert width <= 390

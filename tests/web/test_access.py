@@ -1,0 +1,122 @@
+"""Who may reach what: every route for every kind of person, generated from the URL map."""
+
+import pytest
+
+from noema.store.photographs import photo_of_school
+from noema.web.frame.access import OPEN_TO_ALL
+
+ME, GONE, LOG_IN = (200, 302, 303), (404,), (302,)
+
+# What each page asks for: nothing of a school, or something that belongs to one.
+BELONGS_TO_NOBODY = {
+    "today.home",
+    "classes.plan",
+    "classes.new_class",
+    "classes.make",
+    "printing.overview",
+    "handing_in.photograph",
+    "handing_in.hand_in",
+    "handing_in.begin_pile",
+    "reviewing.pile",
+    "returning.overview",
+    "progress.overview",
+    "logging_in.log_out",
+}
+BELONGS_TO_A_SCHOOL = {
+    "classes.of_class",
+    "classes.look_at_roster",
+    "classes.take_roster",
+    "assigning.assign",
+    "assigning.preview",
+    "assigning.assign_now",
+    "printing.sheets",
+    "printing.make_sheets",
+    "printing.pdf",
+    "printing.svg",
+    "printing.layout",
+    "handing_in.pile",
+    "handing_in.add_to_pile",
+    "handing_in.match",
+    "handing_in.put_aside",
+    "pictures.original",
+    "pictures.straight",
+    "reviewing.desk",
+    "reviewing.decide",
+    "returning.again",
+    "progress.of_class",
+    "progress.of_student",
+}
+# Refused for another reason than whose it is: nothing to do, or nothing sent.
+ALSO = {
+    "classes.make": (422,), "handing_in.hand_in": (422,), "classes.take_roster": (422,),
+    "handing_in.add_to_pile": (422,), "handing_in.match": (422,), "handing_in.put_aside": (422,),
+    "returning.again": (422,), "handing_in.begin_pile": (201,),
+}  # fmt: skip
+FORMS = {"reviewing.decide": {"verb": "leave-out", "cell": "c1"}}
+
+
+@pytest.fixture
+def addresses(school):
+    """What stands in for the variable parts of an address: things of the first school."""
+    photo = school.reviewable()
+    sheet = school.sheets()[0]
+    with school.sessions() as session:
+        pile = photo_of_school(session, school.id, photo).pile_id
+    return {
+        "class_id": school.class_id,
+        "assignment_id": school.assignment_id,
+        "sheet_id": sheet.id,
+        "student_id": sheet.student_id,
+        "photograph_id": photo,
+        "pile_id": pile,
+    }
+
+
+def routes(app):
+    for rule in app.url_map.iter_rules():
+        for method in sorted(rule.methods - {"HEAD", "OPTIONS"}):
+            yield rule, method
+
+
+def ask(client, rule, method, addresses):
+    url = rule.rule
+    for name, value in addresses.items():
+        url = url.replace(f"<int:{name}>", str(value))
+    return client.open(url, method=method, data=FORMS.get(rule.endpoint)).status_code
+
+
+def test_every_route_has_a_rule(app):
+    known = BELONGS_TO_NOBODY | BELONGS_TO_A_SCHOOL | OPEN_TO_ALL
+    assert {rule.endpoint for rule, _ in routes(app)} == known
+
+
+def test_a_visitor_is_sent_to_log_in(app, addresses):
+    client = app.test_client()
+    for rule, method in routes(app):
+        if rule.endpoint not in OPEN_TO_ALL:
+            assert ask(client, rule, method, addresses) in LOG_IN, rule
+
+
+@pytest.mark.parametrize("who", ["email", "colleague_email"])
+def test_a_teacher_reaches_all_of_their_school(app, school, addresses, who):
+    for rule, method in routes(app):
+        if rule.endpoint in OPEN_TO_ALL or rule.endpoint == "logging_in.log_out":
+            continue
+        client = school.teacher(app, getattr(school, who))
+        status = ask(client, rule, method, addresses)
+        assert status in (*ME, *ALSO.get(rule.endpoint, ())), (rule, method, status)
+
+
+def test_another_school_reaches_none_of_it(app, other_school, addresses):
+    client = other_school.teacher(app)
+    for rule, method in routes(app):
+        if rule.endpoint in BELONGS_TO_A_SCHOOL:
+            assert ask(client, rule, method, addresses) in GONE, (rule, method)
+
+
+def test_pages_of_one_school_name_nobody_of_another(app, school, other_school, addresses):
+    client = other_school.teacher(app)
+    student = school.sheets()[0].student
+    for rule, method in routes(app):
+        if method == "GET" and rule.endpoint in BELONGS_TO_NOBODY:
+            assert student not in client.get(rule.rule).get_data(as_text=True)

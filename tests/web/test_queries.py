@@ -1,0 +1,49 @@
+"""No page asks the database more because it shows more."""
+
+from contextlib import contextmanager
+
+import pytest
+from sqlalchemy import event, select
+from sqlalchemy.engine import Engine
+
+from bench.full_class import fill_class
+from noema.store.tables import Pile
+
+PAGES = (
+    "/progress/classes/{class_id}",
+    "/plan",
+    "/print",
+    "/review",
+    "/return",
+    "/photograph",
+    "/",
+)
+
+
+@contextmanager
+def counted():
+    asked = []
+
+    def count(_connection, _cursor, statement, *_rest):
+        asked.append(statement)
+
+    event.listen(Engine, "before_cursor_execute", count)
+    yield asked
+    event.remove(Engine, "before_cursor_execute", count)
+
+
+@pytest.mark.parametrize("page", PAGES)
+def test_queries_dont_grow(app, school, other_school, page):
+    few = fill_class(school.sessions, school.id, school.teacher_id, students=2, assignments=1)
+    many = fill_class(
+        other_school.sessions, other_school.id, other_school.teacher_id, students=9, assignments=4
+    )
+    numbers = []
+    for where, class_id in ((school, few), (other_school, many)):
+        client = where.teacher(app)
+        with counted() as asked:
+            assert client.get(page.format(class_id=class_id)).status_code == 200
+        numbers.append(len(asked))
+    assert numbers[0] == numbers[1]
+    with school.sessions() as session:
+        assert session.scalar(select(Pile.id).where(Pile.school_id == other_school.id))
