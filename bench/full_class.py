@@ -17,10 +17,11 @@ from noema.core.exercises.media import Medium
 from noema.core.exercises.value_scale import ValueScale, fixed_values
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import JUDGE_VERSION
+from noema.core.judging.tally import tally_of
 from noema.core.photo.reading import READER_VERSION, CellReading, Reading
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.paper import Paper
-from noema.formats.judgement_json import judgement_to_json
+from noema.formats.judgement_json import judgement_to_json, tally_to_json
 from noema.formats.reading_json import reading_to_json
 from noema.store.engine import Sessions
 from noema.store.photographs import (
@@ -30,7 +31,7 @@ from noema.store.photographs import (
     add_reading,
     set_photo_state,
 )
-from noema.store.reviews import add_judgement, open_review
+from noema.store.reviews import NewJudgement, add_judgement, open_review
 from noema.store.sheets import SheetRow, sheets_of_assignment
 
 SCALE = ValueScale(steps=9, medium=Medium.ACRYLIC)
@@ -86,15 +87,16 @@ def _hand_in(session: Session, school_id: int, pile_id: int, sheet: SheetRow, rn
     reading_id = add_reading(
         session, photograph_id, sheet.id, READER_VERSION, reading_to_json(reading, "full.jpg"), None
     )
-    judgement_id = add_judgement(
-        session,
-        reading_id,
-        JUDGE_VERSION,
-        Key.EVEN.value,
-        Level.BEGINNER.value,
-        judgement_to_json(judgement),
-        next_step(judgement, SCALE.medium),
+    new_judgement = NewJudgement(
+        reading_id=reading_id,
+        judge=JUDGE_VERSION,
+        key=Key.EVEN.value,
+        level=Level.BEGINNER.value,
+        body=judgement_to_json(judgement),
+        tally=tally_to_json(tally_of(judgement)),
+        sentence=next_step(judgement, SCALE.medium),
     )
+    judgement_id = add_judgement(session, new_judgement)
     open_review(session, photograph_id, judgement_id)
     set_photo_state(session, photograph_id, PhotoState.READ, sheet_id=sheet.id)
 

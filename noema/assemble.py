@@ -3,6 +3,7 @@
 The only file that may import everything; only entry points and tests import it.
 """
 
+import gc
 import logging
 
 from flask import Flask
@@ -18,7 +19,10 @@ from noema.web.application import make_application
 def web_application() -> Flask:
     """Make the web application from the environment; gunicorn calls this."""
     settings = settings_from()
-    return web_application_of(settings, open_sessions(open_engine(settings.database_url)))
+    app = web_application_of(settings, open_sessions(open_engine(settings.database_url)))
+    # What start-up made stays; looking through it again and again would cost large pages dear.
+    gc.freeze()
+    return app
 
 
 def web_application_of(settings: Settings, sessions: Sessions) -> Flask:

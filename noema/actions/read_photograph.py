@@ -12,6 +12,7 @@ from noema.core.coaching.value_scale import next_step
 from noema.core.errors import BadPicture
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import JUDGE_VERSION
+from noema.core.judging.tally import tally_of
 from noema.core.photo.decode import decode_picture
 from noema.core.photo.hints import hints
 from noema.core.photo.identify import identify
@@ -20,7 +21,7 @@ from noema.core.photo.read import ReadSheet, read_found
 from noema.core.photo.reading import READER_VERSION, Reading, SheetFlag
 from noema.core.progress.states import PhotoState
 from noema.devices.file_store import FileStore
-from noema.formats.judgement_json import judgement_to_json
+from noema.formats.judgement_json import judgement_to_json, tally_to_json
 from noema.formats.layout_json import layout_from_json
 from noema.formats.photo_file import jpeg_bytes
 from noema.formats.reading_json import reading_from_json, reading_to_json
@@ -32,7 +33,7 @@ from noema.store.photographs import (
     reading_of,
     set_photo_state,
 )
-from noema.store.reviews import add_judgement, open_review
+from noema.store.reviews import NewJudgement, add_judgement, open_review
 from noema.store.sheets import SheetRow, layouts_of_sheets, sheet_by_code, sheet_of_school
 
 _LOOK_AGAIN = "It is kept; say whose it is, or photograph the sheet again."
@@ -133,13 +134,14 @@ def _judge(
     assignment: AssignmentRow,
 ) -> None:
     judgement = judge(reading, assignment.scale, assignment.key, assignment.level)
-    judgement_id = add_judgement(
-        session,
-        reading_id,
-        JUDGE_VERSION,
-        assignment.key.value,
-        assignment.level.value,
-        judgement_to_json(judgement),
-        next_step(judgement, assignment.scale.medium),
+    new = NewJudgement(
+        reading_id=reading_id,
+        judge=JUDGE_VERSION,
+        key=assignment.key.value,
+        level=assignment.level.value,
+        body=judgement_to_json(judgement),
+        tally=tally_to_json(tally_of(judgement)),
+        sentence=next_step(judgement, assignment.scale.medium),
     )
+    judgement_id = add_judgement(session, new)
     open_review(session, photograph_id, judgement_id)

@@ -1,9 +1,12 @@
 """A teacher decides about an attempt; the decision is recorded, what was measured stays."""
 
+from collections.abc import Collection
+
 from sqlalchemy.orm import Session
 
 from noema.core.errors import OutOfDate, Refused
 from noema.core.judging.review import Decision, Review, Verb, review_of
+from noema.formats.judgement_json import tally_from_json
 from noema.store.reviews import (
     attempt_of_school,
     decisions,
@@ -27,7 +30,7 @@ def review_sheet(
 ) -> Review:
     """Decide; `lines_seen` is how long the record was when the teacher looked."""
     attempt = attempt_of_school(session, school_id, photograph_id)
-    _check(decision, {str(cell["id"]) for cell in attempt.judgement["cells"]})
+    _check(decision, tally_from_json(attempt.tally).ids)
     lock_review(session, photograph_id)
     lines = record_of(session, photograph_id)
     if lines_seen is not None and lines_seen != len(lines):
@@ -44,7 +47,7 @@ def review_sheet(
     return after
 
 
-def _check(decision: Decision, cells: set[str]) -> None:
+def _check(decision: Decision, cells: Collection[str]) -> None:
     if decision.cell is not None and decision.cell not in cells:
         raise Refused("There is no such step on this sheet.")
     if len(decision.sentence or "") > LONGEST_SENTENCE:

@@ -24,9 +24,11 @@ from noema.actions.print_sheets import drawings, print_again, print_sheets
 from noema.actions.read_photograph import read_photograph
 from noema.actions.review_sheet import review_sheet
 from noema.core.judging.review import Decision, Verb
+from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Layout
 from noema.core.sheet.paper import Paper
 from noema.devices.file_store import FileStore, LocalFiles
+from noema.formats.judgement_json import tally_from_json
 from noema.formats.layout_json import layout_from_json
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.settings import files_folder, settings_from
@@ -219,10 +221,10 @@ def _review(story: Story, class_id: int, assignment_id: int, given: Given) -> li
     for attempt in waiting:
         if story.rng.random() >= given.reviewed:
             continue
-        cells = attempt.judgement["cells"]
-        astray = sum(cell["verdict"] in ("drifts", "off") for cell in cells)
+        verdicts = tally_from_json(attempt.tally).verdicts
+        astray = sum(verdict in (Verdict.DRIFTS, Verdict.OFF) for verdict in verdicts)
         decision = Decision(verb=Verb.ACCEPT)
-        if astray > len(cells) / 4:
+        if astray > len(verdicts) / 4:
             decision = Decision(verb=Verb.SEND_BACK, sentence=attempt.sentence)
             sent_back.append(attempt)
         review_sheet(

@@ -1,6 +1,6 @@
 """Judgements as JSON, for `noema judge` and the records (docs/formats.md)."""
 
-from typing import cast
+from typing import Any, cast
 
 from noema.core.exercises.levels import Key, Level
 from noema.core.judging.judgement import (
@@ -10,10 +10,13 @@ from noema.core.judging.judgement import (
     FindingKind,
     Judgement,
 )
+from noema.core.judging.tally import Tally
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
 
 Json = dict[str, object]
+
+_VERDICTS = {verdict.value: verdict for verdict in Verdict}
 
 
 def judgement_to_json(judgement: Judgement) -> Json:
@@ -63,6 +66,31 @@ def judgement_from_json(values: Json) -> Judgement:
         ),
         findings=tuple(_finding(f) for f in cast(list[Json], values["findings"])),
         cells=tuple(_cell(c) for c in cast(list[Json], values["cells"])),
+    )
+
+
+def tally_to_json(tally: Tally) -> Json:
+    """Give a tally as plain values, a list a quantity."""
+    return {
+        "ids": list(tally.ids),
+        "painted": [_rounded(lab) for lab in tally.painted_labs],
+        "expected": [_rounded(lab) for lab in tally.expected_labs],
+        "drift": [round(drift, 3) for drift in tally.drifts],
+        "sigma": [round(sigma, 4) for sigma in tally.sigmas],
+        "verdict": [verdict.value for verdict in tally.verdicts],
+    }
+
+
+def tally_from_json(values: Json) -> Tally:
+    """Read back what `tally_to_json` wrote."""
+    lists = cast(dict[str, list[Any]], values)
+    return Tally(
+        ids=tuple(lists["ids"]),
+        painted_labs=tuple(map(tuple, lists["painted"])),
+        expected_labs=tuple(map(tuple, lists["expected"])),
+        drifts=tuple(lists["drift"]),
+        sigmas=tuple(lists["sigma"]),
+        verdicts=tuple(_VERDICTS[word] for word in lists["verdict"]),
     )
 
 

@@ -2,6 +2,7 @@
 
 from pathlib import Path
 
+import orjson
 from alembic import command
 from alembic.config import Config
 from sqlalchemy import Connection, Engine, create_engine
@@ -15,7 +16,12 @@ Sessions = sessionmaker[Session]
 def open_engine(database_url: str) -> Engine:
     """Open a pool of connections; the URL is postgresql://user@host:port/name."""
     url = database_url.replace("postgresql://", "postgresql+psycopg://", 1)
-    return create_engine(url, pool_pre_ping=True, connect_args={"options": "-c timezone=utc"})
+    return create_engine(
+        url,
+        pool_pre_ping=True,
+        connect_args={"options": "-c timezone=utc"},
+        json_deserializer=orjson.loads,
+    )
 
 
 def open_sessions(engine: Engine) -> Sessions:

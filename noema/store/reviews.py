@@ -1,12 +1,12 @@
 """Attempts with their judgements, and what teachers decided about them."""
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Collection, Iterable
+from dataclasses import asdict, dataclass
 from datetime import datetime
 from typing import Any, cast
 
-from sqlalchemy import Select, select
-from sqlalchemy.orm import Session, aliased
+from sqlalchemy import ColumnElement, Row, Select, select
+from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
 from noema.core.judging.review import Decision, Review, ReviewState, Verb
@@ -42,7 +42,7 @@ class AttemptRow:
     class_id: int
     class_name: str
     received_at: datetime
-    judgement: Json
+    tally: Json  # the judgement boiled down
     sentence: str  # what Noema advises
     review: Review
 
@@ -56,21 +56,30 @@ class RecordLine:
     decision: Decision
 
 
-def add_judgement(
-    session: Session, reading_id: int, judge: str, key: str, level: str, body: Json, sentence: str
-) -> int:
+@dataclass(frozen=True, kw_only=True)
+class NewJudgement:
+    """A judgement about to be kept."""
+
+    reading_id: int
+    judge: str  # the judge's version
+    key: str
+    level: str
+    body: Json
+    tally: Json
+    sentence: str
+
+
+def add_judgement(session: Session, new: NewJudgement) -> int:
     """Keep a judgement and give its number; the same one isn't kept twice."""
     same = select(JudgementRow.id).where(
-        JudgementRow.reading_id == reading_id,
-        JudgementRow.judge == judge,
-        JudgementRow.key == key,
-        JudgementRow.level == level,
+        JudgementRow.reading_id == new.reading_id,
+        JudgementRow.judge == new.judge,
+        JudgementRow.key == new.key,
+        JudgementRow.level == new.level,
     )
     if (found := session.scalar(same)) is not None:
         return found
-    row = JudgementRow(
-        reading_id=reading_id, judge=judge, key=key, level=level, body=body, sentence=sentence
-    )
+    row = JudgementRow(**asdict(new))
     session.add(row)
     session.flush()
     return row.id
@@ -126,7 +135,7 @@ def review_queue(session: Session, school_id: int) -> tuple[int, ...]:
 
 def attempts_of_class(session: Session, class_id: int) -> tuple[AttemptRow, ...]:
     """What did a class hand in that was judged, latest attempts only?"""
-    latest = _latest_ids().where(Assignment.class_id == class_id)
+    latest = _latest_ids(Assignment.class_id == class_id)
     return _rows(session, _attempts().where(Photograph.id.in_(latest)))
 
 
@@ -142,6 +151,16 @@ def attempts_of_student(session: Session, class_id: int, student_id: int) -> tup
         )
         .order_by(Assignment.due_week, Assignment.id, Photograph.received_at, Photograph.id),
     )
+
+
+def judgements_of(session: Session, photograph_ids: Collection[int]) -> dict[int, Json]:
+    """What are the whole current judgements of some attempts?"""
+    question = (
+        select(ReviewRow.photograph_id, JudgementRow.body)
+        .join(JudgementRow, JudgementRow.id == ReviewRow.judgement_id)
+        .where(ReviewRow.photograph_id.in_(photograph_ids))
+    )
+    return {row.photograph_id: row.body for row in session.execute(question)}
 
 
 def record_of(session: Session, photograph_id: int) -> tuple[RecordLine, ...]:
@@ -210,9 +229,13 @@ def _attempts() -> Select[Any]:
             Sheet.assignment_id,
             Assignment.class_id,
             SchoolClass.name.label("class_name"),
-            JudgementRow.body,
+            JudgementRow.tally,
             JudgementRow.sentence,
-            ReviewRow,
+            ReviewRow.state,
+            ReviewRow.sentence.label("said"),
+            ReviewRow.left_out,
+            ReviewRow.overruled,
+            ReviewRow.standing,
         )
         .join(Sheet, Sheet.id == Photograph.sheet_id)
         .join(Student, Student.id == Sheet.student_id)
@@ -224,29 +247,24 @@ def _attempts() -> Select[Any]:
 
 
 def _latest(school_id: int) -> Select[Any]:
-    latest = _latest_ids().where(SchoolClass.school_id == school_id)
-    return _attempts().where(Photograph.id.in_(latest))
+    return _attempts().where(Photograph.id.in_(_latest_ids(SchoolClass.school_id == school_id)))
 
 
-def _latest_ids() -> Select[tuple[int]]:
-    """Give the newest read photograph of each student and assignment."""
-    newer_photo, newer_sheet = aliased(Photograph), aliased(Sheet)
-    newer = (
-        select(newer_photo.id)
-        .join(newer_sheet, newer_sheet.id == newer_photo.sheet_id)
-        .where(
-            newer_sheet.assignment_id == Sheet.assignment_id,
-            newer_sheet.student_id == Sheet.student_id,
-            newer_photo.state == PhotoState.READ.value,
-            newer_photo.id > Photograph.id,
-        )
-    )
+def _latest_ids(condition: ColumnElement[bool]) -> Select[tuple[int]]:
+    """Give the newest read photograph of each student and assignment that meet a condition."""
     return (
         select(Photograph.id)
+        .distinct(Sheet.assignment_id, Sheet.student_id)
         .join(Sheet, Sheet.id == Photograph.sheet_id)
         .join(Assignment, Assignment.id == Sheet.assignment_id)
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
-        .where(Photograph.state == PhotoState.READ.value, ~newer.exists())
+        .where(Photograph.state == PhotoState.READ.value, condition)
+        .order_by(
+            Sheet.assignment_id,
+            Sheet.student_id,
+            Photograph.received_at.desc(),
+            Photograph.id.desc(),
+        )
     )
 
 
@@ -262,18 +280,18 @@ def _rows(session: Session, question: Select[Any]) -> tuple[AttemptRow, ...]:
             class_id=row.class_id,
             class_name=row.class_name,
             received_at=row.received_at,
-            judgement=row.body,
+            tally=row.tally,
             sentence=row.sentence,
-            review=_review(row.ReviewRow),
+            review=_review(row),
         )
         for row in session.execute(question)
     )
 
 
-def _review(row: ReviewRow) -> Review:
+def _review(row: Row[Any]) -> Review:
     return Review(
         state=ReviewState(row.state),
-        sentence=row.sentence,
+        sentence=row.said,
         left_out=frozenset(row.left_out),
         overruled={cell: Verdict(verdict) for cell, verdict in row.overruled.items()},
         standing=row.standing,

@@ -212,6 +212,7 @@ class JudgementRow(Base):
     key: Mapped[str] = mapped_column(String(20))
     level: Mapped[str] = mapped_column(String(20))
     body: Mapped[Json]
+    tally: Mapped[Json]  # the body boiled down, for tables that show hundreds
     sentence: Mapped[str] = mapped_column(String(400))
     made_at: Mapped[datetime] = _now()
 

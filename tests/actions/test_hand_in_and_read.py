@@ -30,7 +30,7 @@ def test_a_photograph_is_kept_matched_read_and_judged(school):
     assert school.files.get(photo.sha256) == data
     with school.sessions() as session:
         attempt = attempt_of_school(session, school.id, photo.id)
-    assert len(attempt.judgement["cells"]) == 5
+    assert len(attempt.tally["ids"]) == 5
     assert attempt.sentence
 
 

@@ -37,12 +37,12 @@ def test_accepting_takes_it_off_the_pile_and_undo_puts_it_back(school):
 def test_overruling_leaves_what_was_measured(school):
     photo = school.reviewable()
     with school.sessions() as session:
-        before = attempt_of_school(session, school.id, photo).judgement
+        before = attempt_of_school(session, school.id, photo).tally
     decide(school, photo, Decision(verb=Verb.OVERRULE, cell="c2", verdict=Verdict.OFF))
     decide(school, photo, Decision(verb=Verb.LEAVE_OUT, cell="c1"))
     with school.sessions() as session:
         attempt = attempt_of_school(session, school.id, photo)
-    assert attempt.judgement == before
+    assert attempt.tally == before
     assert attempt.review.overruled == {"c2": Verdict.OFF}
     assert attempt.review.left_out == {"c1"}
     assert attempt.review.state is ReviewState.OPEN

@@ -50,5 +50,5 @@ def lab_to_hex(lab_d50: ArrayLike) -> list[str]:
     ['#ffffff', '#000000']
     """
     shown = np.clip(linear_to_srgb(lab_to_linear(lab_d50)), 0.0, 1.0)
-    bytes_ = np.rint(shown * 255.0).astype(int).reshape(-1, 3)
-    return [f"#{r:02x}{g:02x}{b:02x}" for r, g, b in bytes_.tolist()]
+    digits = np.rint(shown * 255.0).astype(np.uint8).tobytes().hex()
+    return [f"#{digits[start : start + 6]}" for start in range(0, len(digits), 6)]

@@ -33,7 +33,7 @@ class LightField:
         x, y = np.meshgrid(across * self.size_mm[0], across * self.size_mm[1])
         points = np.stack([x.ravel(), y.ravel()], axis=1)
         coarse = self.at(points).reshape(_COARSE, _COARSE, 3).astype(np.float32)
-        wide = cv2.resize(coarse, (width_px, height_px), interpolation=cv2.INTER_CUBIC)
+        wide = cv2.resize(coarse, (width_px, height_px), interpolation=cv2.INTER_LINEAR)
         return np.asarray(wide, dtype=np.float32)
 
 

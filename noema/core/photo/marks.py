@@ -8,7 +8,8 @@ from numpy.typing import NDArray
 
 DICTIONARY = cv2.aruco.getPredefinedDictionary(cv2.aruco.DICT_4X4_250)
 MODULES = 6  # of a mark's side, border included
-_SEARCH_SIDE = 1600  # pixels of the longer side at which marks are looked for first
+_SEARCH_SIDES = (1600, 2400)  # pixels of the longer side at which marks are looked for in turn
+_ENOUGH = 6  # marks that make a finer look unnecessary
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -28,12 +29,17 @@ def mark_modules(mark_id: int) -> NDArray[np.bool_]:
 def find_marks(picture: NDArray[np.uint8]) -> FoundMarks:
     """Find marks in an RGB picture (h, w, 3): small first, corners refined at full size."""
     grey = np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY), dtype=np.uint8)
-    scale = min(1.0, _SEARCH_SIDE / max(grey.shape))
-    small = (
-        grey
-        if scale == 1.0
-        else cv2.resize(grey, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
-    )
+    best = FoundMarks(ids=(), corners_px=np.empty((0, 4, 2)))
+    for side in _SEARCH_SIDES:
+        found = _find_at(grey, min(1.0, side / max(grey.shape)))
+        best = max(best, found, key=lambda one: len(one.ids))
+        if len(best.ids) >= _ENOUGH or side >= max(grey.shape):
+            break
+    return best
+
+
+def _find_at(grey: NDArray[np.uint8], scale: float) -> FoundMarks:
+    small = cv2.resize(grey, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
     settings = cv2.aruco.DetectorParameters()
     settings.minMarkerPerimeterRate = 0.02
     settings.cornerRefinementMethod = cv2.aruco.CORNER_REFINE_SUBPIX

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -39,7 +40,7 @@ Floats = NDArray[np.float64]
 CELL_INSET_MM = 1.6
 PATCH_INSET_MM = 0.4
 _PAPER_CHUNK_MM = 14.0  # long blank strips count as several points of light
-_MOST_PIXELS = 6000  # of a cell: more add time, not knowledge
+_MOST_PIXELS = 3000  # of a cell: more add time, not knowledge
 _LINEAR = srgb_to_linear(np.arange(256) / 255.0).astype(np.float32)
 
 
@@ -111,7 +112,7 @@ def _why_not_found(
 
 
 def _evened(straight: NDArray[np.uint8], layout: Layout) -> Page:
-    linear = _LINEAR[straight]
+    linear = np.asarray(cv2.LUT(straight, _LINEAR), dtype=np.float32)
     height, width = straight.shape[:2]
     size_mm = (layout.width_mm, layout.height_mm)
     points, colours = [], []

@@ -8,8 +8,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import hypot, sqrt
 
-from noema.core.judging.judgement import FindingKind, Judgement
+from noema.core.judging.judgement import FindingKind
 from noema.core.judging.review import Review
+from noema.core.judging.tally import Tally
 from noema.core.judging.verdict import Verdict
 
 CLEAR = 1.64
@@ -28,21 +29,23 @@ class Accuracy:
     counted: int  # cells that count
 
 
-def accuracy_of(judgement: Judgement, review: Review) -> Accuracy | None:
-    """Sum up an attempt; None when no cell counts."""
+def accuracy_of(tally: Tally, review: Review) -> Accuracy | None:
+    """Sum up an attempt, the teacher's word counting first; None when no cell counts."""
+    verdicts = [
+        review.overruled.get(cell, verdict)
+        for cell, verdict in zip(tally.ids, tally.verdicts, strict=True)
+    ]
     counted = [
-        cell
-        for cell in judgement.cells
-        if cell.id not in review.left_out
-        and (cell.verdict is not Verdict.LOOK or cell.id in review.overruled)
+        n
+        for n, cell in enumerate(tally.ids)
+        if verdicts[n] is not Verdict.LOOK and cell not in review.left_out
     ]
     if not counted:
         return None
-    verdicts = [review.overruled.get(cell.id, cell.verdict) for cell in counted]
     return Accuracy(
-        mean_drift=sum(abs(cell.drift) for cell in counted) / len(counted),
-        sigma=sqrt(sum(cell.sigma**2 for cell in counted)) / len(counted),
-        holds=sum(verdict is Verdict.HOLDS for verdict in verdicts),
+        mean_drift=sum(abs(tally.drifts[n]) for n in counted) / len(counted),
+        sigma=sqrt(sum(tally.sigmas[n] ** 2 for n in counted)) / len(counted),
+        holds=sum(verdicts[n] is Verdict.HOLDS for n in counted),
         counted=len(counted),
     )
 

@@ -3,13 +3,17 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from markupsafe import Markup
+
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.judging.judgement import CellJudgement, Judgement
 from noema.core.judging.review import Review
+from noema.core.judging.tally import Tally, tally_of
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
 
 JOINT, GAP = 92.0, 8.0  # drawing units
+_TINY_WIDTH = 10
 DRIFT_SHOWN = 1.5  # value steps from the middle of a drift bar to its end
 BRACKET_SIGMAS = 1.64  # the bracket holds nine in ten
 
@@ -46,10 +50,13 @@ class Strip:
 
 @dataclass(frozen=True, kw_only=True)
 class TinyStrip:
-    """A strip small enough for a table: painted fills over expected fills."""
+    """A strip small enough for a table: painted fills over expected fills.
 
-    painted: tuple[str, ...]
-    expected: tuple[str, ...]
+    A class table holds thousands of these rectangles, so they are written here, not in a template.
+    """
+
+    width: int
+    paths: Markup
     said: str
 
 
@@ -63,39 +70,46 @@ MARKS = {
 
 def make_strip(judgement: Judgement, review: Review) -> Strip:
     """Lay out a judged sheet with the teacher's word over the machine's."""
-    fills = lab_to_hex(_labs(judgement.cells))
+    tally = tally_of(judgement)
+    fills = lab_to_hex([*tally.painted_labs, *tally.expected_labs])
     half = len(judgement.cells)
     joints = tuple(
         _joint(cell, n, fills[n], fills[half + n], judgement, review)
         for n, cell in enumerate(judgement.cells)
     )
-    return Strip(joints=joints, width=len(joints) * (JOINT + GAP) - GAP, said=said(judgement))
+    return Strip(joints=joints, width=len(joints) * (JOINT + GAP) - GAP, said=tally.said)
 
 
-def make_tiny_strips(judgements: Sequence[Judgement]) -> list[TinyStrip]:
+def make_tiny_strips(tallies: Sequence[Tally]) -> list[TinyStrip]:
     """Lay out many strips with one colour conversion for all of them."""
-    fills = iter(lab_to_hex([lab for j in judgements for lab in _labs(j.cells)] or [[0, 0, 0]]))
-    strips = []
-    for judgement in judgements:
-        painted = tuple(next(fills) for _ in judgement.cells)
-        expected = tuple(next(fills) for _ in judgement.cells)
-        strips.append(TinyStrip(painted=painted, expected=expected, said=said(judgement)))
+    labs = [lab for tally in tallies for lab in (*tally.painted_labs, *tally.expected_labs)]
+    fills = lab_to_hex(labs) if labs else []
+    strips, start = [], 0
+    for tally in tallies:
+        cells = len(tally.ids)
+        middle, end = start + cells, start + 2 * cells
+        paths = _tiny_paths(fills[start:middle], fills[middle:end])
+        strips.append(TinyStrip(width=_TINY_WIDTH * cells, paths=paths, said=tally.said))
+        start = end
     return strips
+
+
+def _tiny_paths(painted: Sequence[str], expected: Sequence[str]) -> Markup:
+    size = _TINY_WIDTH
+    above = [
+        f'<path d="M{n * size} 0h{size}v11h-{size}z" fill="{fill}"/>'
+        for n, fill in enumerate(painted)
+    ]
+    below = [
+        f'<path d="M{n * size} 11h{size}v9h-{size}z" fill="{fill}"/>'
+        for n, fill in enumerate(expected)
+    ]
+    return Markup("".join(above + below))
 
 
 def expected_strip(labs: Sequence[Triple]) -> tuple[str, ...]:
     """Give the fills of a strip nobody has painted yet."""
     return tuple(lab_to_hex(labs))
-
-
-def said(judgement: Judgement) -> str:
-    """Say a strip in a few words."""
-    counts = [(judgement.count(verdict), verdict.value) for verdict in Verdict]
-    return ", ".join(f"{count} {word}" for count, word in counts if count)
-
-
-def _labs(cells: Sequence[CellJudgement]) -> list[Triple]:
-    return [cell.painted_lab for cell in cells] + [cell.expected_lab for cell in cells]
 
 
 def _joint(

@@ -3,9 +3,11 @@
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
+from flask import url_for
+
 from noema.core.progress.states import WorkState
 from noema.core.progress.value_accuracy import accuracy_of
-from noema.formats.judgement_json import judgement_from_json
+from noema.formats.judgement_json import tally_from_json
 from noema.store.assignments import AssignmentRow, assignments_of_class
 from noema.store.classes import ClassRow, StudentRow, class_of_school, students_of_class
 from noema.store.reviews import attempts_of_class
@@ -25,7 +27,7 @@ class Place:
 
     state: str
     strip: TinyStrip | None
-    photograph_id: int | None  # to open on the desk
+    desk: str  # address at which to look at it; empty while there is nothing
     holds: str  # such as 7 of 9, once judged
 
 
@@ -64,7 +66,7 @@ def class_page(class_id: int) -> ClassPage:
     students = students_of_class(db(), class_id)
     assignments = assignments_of_class(db(), class_id)
     places = _places(class_id)
-    nothing = Place(state=WorkState.NOT_PRINTED.value, strip=None, photograph_id=None, holds="")
+    nothing = Place(state=WorkState.NOT_PRINTED.value, strip=None, desk="", holds="")
     lines = tuple(
         StudentLine(
             row=student,
@@ -86,25 +88,23 @@ def class_page(class_id: int) -> ClassPage:
 
 def _places(class_id: int) -> dict[WorkKey, Place]:
     attempts = attempts_of_class(db(), class_id)
-    judgements = [judgement_from_json(attempt.judgement) for attempt in attempts]
+    tallies = [tally_from_json(attempt.tally) for attempt in attempts]
+    # One address made once: the router is slow enough to matter for hundreds of cells.
+    desks = url_for("reviewing.desk", photograph_id=0).removesuffix("0")
     drawn = {}
-    for attempt, judgement, strip in zip(
-        attempts, judgements, make_tiny_strips(judgements), strict=True
-    ):
-        accuracy = accuracy_of(judgement, attempt.review)
+    for attempt, tally, strip in zip(attempts, tallies, make_tiny_strips(tallies), strict=True):
+        accuracy = accuracy_of(tally, attempt.review)
         holds = f"{accuracy.holds} of {accuracy.counted}" if accuracy else "unsure"
         drawn[(attempt.student_id, attempt.assignment_id)] = (
             strip,
-            attempt.photograph_id,
+            f"{desks}{attempt.photograph_id}",
             holds,
         )
-    empty = (None, None, "")
+    empty = (None, "", "")
     places = {}
     for key, work in work_of_class(db(), class_id).items():
-        strip, photograph_id, holds = drawn.get(key, empty)
-        places[key] = Place(
-            state=work.state.value, strip=strip, photograph_id=photograph_id, holds=holds
-        )
+        strip, desk, holds = drawn.get(key, empty)
+        places[key] = Place(state=work.state.value, strip=strip, desk=desk, holds=holds)
     return places
 
 

@@ -5,10 +5,10 @@ from itertools import groupby
 
 from noema.core.judging.judgement import Judgement
 from noema.core.progress.value_accuracy import Accuracy, accuracy_of, change_words, gained
-from noema.formats.judgement_json import judgement_from_json
+from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow, assignments_of_class
 from noema.store.classes import ClassRow, StudentRow, class_of_school, student_of_class
-from noema.store.reviews import AttemptRow, attempts_of_student
+from noema.store.reviews import AttemptRow, attempts_of_student, judgements_of
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
@@ -72,14 +72,15 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
     row = class_of_school(db(), me().school_id, class_id)
     student = student_of_class(db(), class_id, student_id)
     attempts = attempts_of_student(db(), class_id, student_id)
-    judgements = {a.photograph_id: judgement_from_json(a.judgement) for a in attempts}
+    bodies = judgements_of(db(), [attempt.photograph_id for attempt in attempts])
+    judgements = {photo: judgement_from_json(body) for photo, body in bodies.items()}
     given = {a.id: a for a in assignments_of_class(db(), class_id)}
     works = tuple(
         Work(row=given[assignment_id], attempts=_attempt_views(list(group), judgements))
         for assignment_id, group in groupby(attempts, key=lambda a: a.assignment_id)
     )
     in_time = sorted(attempts, key=lambda a: (a.received_at, a.photograph_id))
-    dots = _dots(in_time, judgements)
+    dots = _dots(in_time)
     last = in_time[-1] if in_time else None
     return StudentPage(
         frame=frame(Stage.PROGRESS),
@@ -96,11 +97,12 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
 def _attempt_views(
     attempts: list[AttemptRow], judgements: dict[int, Judgement]
 ) -> tuple[AttemptView, ...]:
-    strips = make_tiny_strips([judgements[a.photograph_id] for a in attempts])
+    tallies = [tally_from_json(attempt.tally) for attempt in attempts]
+    strips = make_tiny_strips(tallies)
     views, before, troubles = [], None, None
     for number, (attempt, strip) in enumerate(zip(attempts, strips, strict=True), start=1):
         judgement = judgements[attempt.photograph_id]
-        accuracy = accuracy_of(judgement, attempt.review)
+        accuracy = accuracy_of(tallies[number - 1], attempt.review)
         kinds = [finding.kind for finding in judgement.findings]
         views.append(
             AttemptView(
@@ -117,11 +119,11 @@ def _attempt_views(
     return tuple(views)
 
 
-def _dots(attempts: list[AttemptRow], judgements: dict[int, Judgement]) -> tuple[Dot, ...]:
+def _dots(attempts: list[AttemptRow]) -> tuple[Dot, ...]:
     seen: list[Accuracy] = [
         accuracy
         for attempt in attempts
-        if (accuracy := accuracy_of(judgements[attempt.photograph_id], attempt.review))
+        if (accuracy := accuracy_of(tally_from_json(attempt.tally), attempt.review))
     ]
     stride = (WIDTH - LEFT) / max(len(seen), 1)
     return tuple(

@@ -7,7 +7,7 @@ from werkzeug.wrappers import Response
 
 from noema.actions.print_sheets import print_for_sent_back
 from noema.core.judging.review import ReviewState
-from noema.formats.judgement_json import judgement_from_json
+from noema.formats.judgement_json import tally_from_json
 from noema.store.assignments import AssignmentRow, assignments_of_school
 from noema.store.reviews import AttemptRow, decided
 from noema.store.waiting import sent_back_without_sheet
@@ -74,7 +74,7 @@ def again(assignment_id: int) -> Response:
 
 
 def _slips(attempts: tuple[AttemptRow, ...], needing: set[int]) -> list[Slip]:
-    strips = make_tiny_strips([judgement_from_json(one.judgement) for one in attempts])
+    strips = make_tiny_strips([tally_from_json(one.tally) for one in attempts])
     return [
         Slip(
             attempt=attempt,

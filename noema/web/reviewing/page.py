@@ -8,7 +8,7 @@ from noema.core.judging.review import Review, ReviewState, Verb
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.hints import hints
 from noema.core.photo.reading import SheetFlag
-from noema.formats.judgement_json import judgement_from_json
+from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.formats.layout_json import layout_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school
 from noema.store.reviews import (
@@ -16,6 +16,7 @@ from noema.store.reviews import (
     RecordLine,
     attempt_of_school,
     flags_of,
+    judgements_of,
     record_of,
     review_queue,
     waiting_for_review,
@@ -42,7 +43,6 @@ class Waits:
 
     attempt: AttemptRow
     strip: TinyStrip
-    judgement: Judgement
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -106,13 +106,12 @@ class DeskPage:
 def pile_page(done: int | None) -> PilePage:
     """Collect the sheets that wait."""
     attempts = waiting_for_review(db(), me().school_id)
-    judgements = [judgement_from_json(attempt.judgement) for attempt in attempts]
-    strips = make_tiny_strips(judgements)
+    strips = make_tiny_strips([tally_from_json(attempt.tally) for attempt in attempts])
     return PilePage(
         frame=frame(Stage.REVIEW),
         waiting=tuple(
-            Waits(attempt=attempt, strip=strip, judgement=judgement)
-            for attempt, strip, judgement in zip(attempts, strips, judgements, strict=True)
+            Waits(attempt=attempt, strip=strip)
+            for attempt, strip in zip(attempts, strips, strict=True)
         ),
         done=_done(done),
     )
@@ -121,7 +120,8 @@ def pile_page(done: int | None) -> PilePage:
 def desk_page(photograph_id: int, *, cell: str | None, view: str, done: int | None) -> DeskPage:
     """Collect everything about one sheet."""
     attempt = attempt_of_school(db(), me().school_id, photograph_id)
-    judgement = judgement_from_json(attempt.judgement)
+    body = judgements_of(db(), [photograph_id])[photograph_id]
+    judgement = judgement_from_json(body)
     layout = layout_from_json(layouts_of_sheets(db(), [attempt.sheet_id])[attempt.sheet_id])
     queue = review_queue(db(), me().school_id)
     lines = record_of(db(), photograph_id)

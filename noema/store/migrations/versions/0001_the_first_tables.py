@@ -307,6 +307,7 @@ def upgrade() -> None:
         sa.Column("key", sa.String(length=20), nullable=False),
         sa.Column("level", sa.String(length=20), nullable=False),
         sa.Column("body", postgresql.JSONB(astext_type=sa.Text()), nullable=False),
+        sa.Column("tally", postgresql.JSONB(astext_type=sa.Text()), nullable=False),
         sa.Column("sentence", sa.String(length=400), nullable=False),
         sa.Column(
             "made_at",

@@ -1,0 +1,38 @@
+"""A judgement boiled down to what tables and progress need, light enough for hundreds at once."""
+
+from dataclasses import dataclass
+
+from noema.core.judging.judgement import Judgement
+from noema.core.judging.verdict import Verdict
+from noema.core.sheet.layout import Triple
+
+
+@dataclass(frozen=True, kw_only=True)
+class Tally:
+    """One judged attempt; every tuple has a place for each cell, in the exercise's order."""
+
+    ids: tuple[str, ...]
+    painted_labs: tuple[Triple, ...]
+    expected_labs: tuple[Triple, ...]
+    drifts: tuple[float, ...]  # value
+    sigmas: tuple[float, ...]  # one sigma of each drift
+    verdicts: tuple[Verdict, ...]
+
+    @property
+    def said(self) -> str:
+        """The verdicts in a few words: 7 holds, 2 drifts."""
+        counts = [(self.verdicts.count(verdict), verdict.value) for verdict in Verdict]
+        return ", ".join(f"{count} {word}" for count, word in counts if count)
+
+
+def tally_of(judgement: Judgement) -> Tally:
+    """Boil a judgement down."""
+    cells = judgement.cells
+    return Tally(
+        ids=tuple(cell.id for cell in cells),
+        painted_labs=tuple(cell.painted_lab for cell in cells),
+        expected_labs=tuple(cell.expected_lab for cell in cells),
+        drifts=tuple(cell.drift for cell in cells),
+        sigmas=tuple(cell.sigma for cell in cells),
+        verdicts=tuple(cell.verdict for cell in cells),
+    )
