@@ -34,7 +34,7 @@ def demo() -> None:
         _stop_runner()
         _fill(environment)
         _start_runner(environment)
-    print(f"\nNoema is at {_address()}\n")
+    print(f"\nNoema is at {address()}\n")
     for email, name in TEACHERS:
         print(f"  {name}: {email}, password {PASSWORD}")
     print("\n'make stop' stops it; what was done stays.")
@@ -123,13 +123,14 @@ def _is_up() -> bool:
     if _runner() is None or not PORT.exists():
         return False
     try:
-        with urlopen(f"{_address()}health", timeout=2) as answer:
+        with urlopen(f"{address()}health", timeout=2) as answer:
             return bool(answer.status == 200)
     except OSError:
         return False
 
 
-def _address() -> str:
+def address() -> str:
+    """Give where the pages are."""
     return f"http://127.0.0.1:{PORT.read_text(encoding='utf-8')}/"
 
 

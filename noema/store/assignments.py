@@ -1,7 +1,7 @@
 """Exercises given to classes."""
 
 from dataclasses import dataclass
-from typing import cast
+from typing import Any, cast
 
 from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session
@@ -28,7 +28,8 @@ class AssignmentRow:
     paper: Paper
     due_week: int
     unit_weeks: int
-    sheets: int  # printed so far
+    sheets: int  # printed so far, for redoing too
+    served: int  # students who have at least one
 
     @property
     def title(self) -> str:
@@ -100,37 +101,37 @@ def scale_of(row: Assignment) -> ValueScale:
     return ValueScale(steps=int(cast(int, row.options["steps"])), medium=Medium(row.medium))
 
 
-def _assignments() -> Select[tuple[Assignment, str, int, int]]:
-    sheets = (
-        select(func.count())
-        .select_from(Sheet)
-        .where(Sheet.assignment_id == Assignment.id)
-        .correlate(Assignment)
-        .scalar_subquery()
-    )
+def _assignments() -> Select[Any]:
+    printed = select(func.count(Sheet.id)).where(Sheet.assignment_id == Assignment.id)
+    served = printed.with_only_columns(func.count(Sheet.student_id.distinct()))
     return (
-        select(Assignment, SchoolClass.name, SchoolClass.unit_weeks, sheets.label("sheets"))
+        select(
+            Assignment,
+            SchoolClass.name.label("class_name"),
+            SchoolClass.unit_weeks,
+            printed.correlate(Assignment).scalar_subquery().label("sheets"),
+            served.correlate(Assignment).scalar_subquery().label("served"),
+        )
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
         .order_by(SchoolClass.name, Assignment.due_week, Assignment.id)
     )
 
 
-def _rows(
-    session: Session, question: Select[tuple[Assignment, str, int, int]]
-) -> tuple[AssignmentRow, ...]:
+def _rows(session: Session, question: Select[Any]) -> tuple[AssignmentRow, ...]:
     return tuple(
         AssignmentRow(
-            id=row.id,
-            class_id=row.class_id,
-            class_name=class_name,
-            stem=row.stem,
-            scale=scale_of(row),
-            level=Level(row.level),
-            key=Key(row.key),
-            paper=Paper(row.paper),
-            due_week=row.due_week,
-            unit_weeks=unit_weeks,
-            sheets=sheets,
+            id=row.Assignment.id,
+            class_id=row.Assignment.class_id,
+            class_name=row.class_name,
+            stem=row.Assignment.stem,
+            scale=scale_of(row.Assignment),
+            level=Level(row.Assignment.level),
+            key=Key(row.Assignment.key),
+            paper=Paper(row.Assignment.paper),
+            due_week=row.Assignment.due_week,
+            unit_weeks=row.unit_weeks,
+            sheets=row.sheets,
+            served=row.served,
         )
-        for row, class_name, unit_weeks, sheets in session.execute(question)
+        for row in session.execute(question)
     )

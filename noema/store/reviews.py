@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Any, cast
 
 from sqlalchemy import ColumnElement, Row, Select, select
+from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
@@ -254,7 +255,7 @@ def _latest_ids(condition: ColumnElement[bool]) -> Select[tuple[int]]:
     """Give the newest read photograph of each student and assignment that meet a condition."""
     return (
         select(Photograph.id)
-        .distinct(Sheet.assignment_id, Sheet.student_id)
+        .ext(distinct_on(Sheet.assignment_id, Sheet.student_id))
         .join(Sheet, Sheet.id == Photograph.sheet_id)
         .join(Assignment, Assignment.id == Sheet.assignment_id)
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)

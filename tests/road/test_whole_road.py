@@ -3,10 +3,13 @@
 import os
 import subprocess
 import sys
+from io import BytesIO
 from threading import Thread
 
+import numpy as np
 import pypdfium2
 import pytest
+from PIL import Image
 from playwright.sync_api import Page, expect, sync_playwright
 from sqlalchemy import text
 from werkzeug.serving import make_server
@@ -234,3 +237,21 @@ def test_the_photograph_page_fits_a_phone(page, sessions, files):
     page.goto("/photograph")
     width = page.evaluate("document.documentElement.scrollWidth")
     assert width <= 390
+
+
+def test_nothing_but_paint_has_a_colour(page, sessions, files):
+    school = found_school(sessions, files)
+    school.hands_in(school.photo_of(school.sheets()[0]))
+    log_in(page, school)
+    for url in (
+        "/",
+        "/plan",
+        "/print",
+        "/photograph",
+        "/classes/new",
+        f"/classes/{school.class_id}",
+        f"/classes/{school.class_id}/assign",
+    ):
+        page.goto(url)
+        shot = np.asarray(Image.open(BytesIO(page.screenshot())).convert("RGB")).astype(int)
+        assert np.ptp(shot, axis=2).max() == 0, url

@@ -54,7 +54,7 @@ def overview() -> str:
     """Show what is to be printed."""
     students = {c.id: c.students for c in classes_of_school(db(), me().school_id)}
     items = tuple(
-        ToPrint(row=row, missing=max(0, students[row.class_id] - row.sheets))
+        ToPrint(row=row, missing=students[row.class_id] - row.served)
         for row in assignments_of_school(db(), me().school_id)
     )
     page = PrintPage(frame=frame(Stage.PRINT), items=items)

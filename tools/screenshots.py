@@ -1,0 +1,53 @@
+"""Takes the pictures in docs/screenshots from the running demo: `make screenshots`."""
+
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from noema.stand_ins.saltmarsh import PASSWORD, TEACHERS
+from tools.local import address
+
+FOLDER = Path(__file__).parents[1] / "docs/screenshots"
+DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+
+
+def shoot(page: Page, name: str) -> None:
+    page.wait_for_load_state("networkidle")
+    page.screenshot(path=FOLDER / f"{name}.png")
+
+
+def main() -> None:
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+        )
+        page = browser.new_page(base_url=address(), viewport=DESK)
+        page.goto("/log-in")
+        shoot(page, "log-in")
+        page.get_by_label("E-mail").fill(TEACHERS[0][0])
+        page.get_by_label("Password").fill(PASSWORD)
+        page.get_by_role("button", name="Log in").click()
+        shoot(page, "today")
+        for name in ("Plan", "Print", "Photograph", "Review", "Return"):
+            page.locator("nav.stages").get_by_role("link", name=name).click()
+            shoot(page, name.lower())
+        page.locator("nav.stages").get_by_role("link", name="Review").click()
+        page.get_by_role("link", name="Begin with the first").click()
+        shoot(page, "desk")
+        page.get_by_role("link", name="Plan", exact=True).click()
+        page.get_by_role("link", name="Assign a value scale").last.click()
+        shoot(page, "assign")
+        page.locator("nav.stages").get_by_role("link", name="Progress").click()
+        page.get_by_role("link", name="Year 8 Colour").click()
+        shoot(page, "class")
+        page.get_by_role("link", name="Edda Quist").click()
+        shoot(page, "student")
+        page.set_viewport_size(PHONE)
+        page.goto("/photograph")
+        shoot(page, "photograph-phone")
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
