@@ -8,8 +8,11 @@ from numpy.typing import NDArray
 
 DICTIONARY = cv2.aruco.getPredefinedDictionary(cv2.aruco.DICT_4X4_250)
 MODULES = 6  # of a mark's side, border included
-_SEARCH_SIDES = (1600, 2400)  # pixels of the longer side at which marks are looked for in turn
-_ENOUGH = 6  # marks that make a finer look unnecessary
+_LOOKS = ((1600, False), (1600, True), (2400, True))
+"""How marks are looked for in turn: the longer side in pixels, and whether blur is countered."""
+
+_UNSHARP, _UNSHARP_PX = 2.0, 2.5  # strength and width of the unsharp mask
+_ENOUGH = 6  # marks that make another look unnecessary
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -30,16 +33,19 @@ def find_marks(picture: NDArray[np.uint8]) -> FoundMarks:
     """Find marks in an RGB picture (h, w, 3): small first, corners refined at full size."""
     grey = np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY), dtype=np.uint8)
     best = FoundMarks(ids=(), corners_px=np.empty((0, 4, 2)))
-    for side in _SEARCH_SIDES:
-        found = _find_at(grey, min(1.0, side / max(grey.shape)))
+    for side, sharpen in _LOOKS:
+        found = _find_at(grey, min(1.0, side / max(grey.shape)), sharpen)
         best = max(best, found, key=lambda one: len(one.ids))
-        if len(best.ids) >= _ENOUGH or side >= max(grey.shape):
+        if len(best.ids) >= _ENOUGH:
             break
     return best
 
 
-def _find_at(grey: NDArray[np.uint8], scale: float) -> FoundMarks:
+def _find_at(grey: NDArray[np.uint8], scale: float, sharpen: bool) -> FoundMarks:
     small = cv2.resize(grey, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
+    if sharpen:
+        soft = cv2.GaussianBlur(small, (0, 0), _UNSHARP_PX)
+        small = cv2.addWeighted(small, 1.0 + _UNSHARP, soft, -_UNSHARP, 0.0)
     settings = cv2.aruco.DetectorParameters()
     settings.minMarkerPerimeterRate = 0.02
     settings.cornerRefinementMethod = cv2.aruco.CORNER_REFINE_SUBPIX
