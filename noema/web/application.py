@@ -10,6 +10,7 @@ from flask_login import LoginManager
 from flask_talisman import Talisman
 from flask_wtf import CSRFProtect
 from jinja2 import StrictUndefined
+from werkzeug.exceptions import HTTPException
 
 from noema.core.errors import Refused
 from noema.devices.file_store import FileStore
@@ -17,7 +18,7 @@ from noema.store.engine import Sessions
 from noema.web.assigning.views import assigning
 from noema.web.classes.views import classes
 from noema.web.frame.access import load_user, require_log_in
-from noema.web.frame.refusals import show_refusal
+from noema.web.frame.refusals import show_http_error, show_refusal
 from noema.web.frame.request import Parts, attach
 from noema.web.handing_in.pictures import pictures
 from noema.web.handing_in.views import handing_in
@@ -87,6 +88,7 @@ def make_application(
     _secure(app, https, log_ins_a_minute)
     attach(app, Parts(sessions=sessions, files=files))
     app.register_error_handler(Refused, show_refusal)
+    app.register_error_handler(HTTPException, show_http_error)
     for feature in FEATURES:
         app.register_blueprint(feature)
     return app

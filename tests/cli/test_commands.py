@@ -8,6 +8,8 @@ from pathlib import Path
 import pytest
 from PIL import Image
 
+from noema.actions.log_in import log_in
+
 NOEMA = Path(sys.executable).with_name("noema")
 
 
@@ -133,3 +135,24 @@ def test_a_text_file_is_no_photograph(painted, tmp_path):
     done = noema("read", tmp_path / "photo.jpg", "--layout", painted / "layout.json")
     assert done.returncode == 2
     assert "photo.jpg" in done.stderr
+
+
+def test_a_school_and_its_first_teacher_are_made(settings, sessions, monkeypatch):
+    monkeypatch.setenv("NOEMA_DATABASE_URL", settings.database_url)
+    call = [
+        "school",
+        "--name",
+        "Hill School",
+        "--email",
+        "Kit@Hill.example",
+        "--teacher",
+        "Kit",
+        "--password",
+        "a long enough one",
+    ]
+    assert noema(*call).returncode == 0
+    with sessions() as session:
+        assert log_in(session, "kit@hill.example", "a long enough one").school_name == "Hill School"
+    again = noema(*call)
+    assert again.returncode == 2
+    assert "already a school" in again.stderr

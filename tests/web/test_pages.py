@@ -156,6 +156,25 @@ def test_pictures_are_private(app, school):
         assert "private" in answer.headers["Cache-Control"]
 
 
+def test_a_page_that_isnt_there_is_said_kindly(app, school):
+    answer = school.teacher(app).get("/nowhere")
+    assert answer.status_code == 404
+    assert "There is no such page" in answer.text
+
+
+def test_a_stumble_of_our_own_is_said_kindly_and_keeps_nothing_half_done(app, school, monkeypatch):
+    def stumble(*_arguments):
+        raise RuntimeError("a bug")
+
+    client = school.teacher(app)
+    monkeypatch.setattr("noema.actions.make_class.enrol", stumble)
+    monkeypatch.setitem(app.config, "PROPAGATE_EXCEPTIONS", False)
+    answer = client.post(f"/classes/{school.class_id}/roster", data={"text": "New Name"})
+    assert answer.status_code == 500
+    assert "Nothing was lost" in answer.text
+    assert "3 students" in client.get(f"/classes/{school.class_id}").text
+
+
 def test_an_address_that_isnt_there_is_said_kindly(app, school):
     answer = school.teacher(app).get("/review/999999")
     assert answer.status_code == 404

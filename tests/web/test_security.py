@@ -46,6 +46,7 @@ def test_guessing_is_slowed_down(settings, sessions):
         client.post("/log-in", data={"email": "x@y.example", "password": "z"}) for _ in range(5)
     ]
     assert [answer.status_code for answer in tries] == [403, 403, 403, 429, 429]
+    assert "wait a minute" in tries[-1].text
 
 
 def test_a_form_without_its_token_is_refused(settings, sessions, school):

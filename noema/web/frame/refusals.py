@@ -4,12 +4,22 @@ from dataclasses import dataclass
 
 from flask import render_template, request
 from flask_login import current_user
+from werkzeug.exceptions import HTTPException
 
 from noema.core.errors import NotAllowed, NotFound, OutOfDate, Refused, StoreFull
 from noema.web.frame.page import Frame, Stage, frame
 
 _STATUS = {NotFound: 404, NotAllowed: 403, OutOfDate: 409, StoreFull: 507}
 _REFUSED = 422
+
+_OUR_FAULT = "Something went wrong on our side. Nothing was lost: go back and try again."
+_SERVER_SAYS = {
+    400: "This page was open too long or came from elsewhere: go back, load it again and repeat.",
+    404: "There is no such page: go back, or begin again at the top left.",
+    405: "This address can't be used that way: go back and use the button.",
+    413: "That is more than can be sent at once: send fewer or smaller photographs.",
+    429: "Too many tries in a short time: wait a minute, then try again.",
+}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -28,10 +38,21 @@ def status_of(refusal: Refused) -> int:
 
 def show_refusal(refusal: Refused) -> tuple[str, int]:
     """Answer with the sentence, as a page or as the notice of a page that stays."""
+    in_frame = bool(current_user.is_authenticated)
+    return _answer(str(refusal), in_frame=in_frame), status_of(refusal)
+
+
+def show_http_error(wrong: HTTPException) -> tuple[str, int]:
+    """Answer what the server itself refuses in the same way."""
+    status = wrong.code or 500
+    return _answer(_SERVER_SAYS.get(status, _OUR_FAULT), in_frame=False), status
+
+
+def _answer(sentence: str, *, in_frame: bool) -> str:
     page = RefusalPage(
-        frame=frame(Stage.NONE) if current_user.is_authenticated else None,
-        sentence=str(refusal),
+        frame=frame(Stage.NONE) if in_frame else None,
+        sentence=sentence,
         back=request.referrer or "/",
     )
     name = "frame/notice.html" if request.headers.get("HX-Request") else "frame/refusal.html"
-    return render_template(name, page=page), status_of(refusal)
+    return render_template(name, page=page)
