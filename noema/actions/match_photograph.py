@@ -4,9 +4,9 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
 from noema.core.progress.states import PhotoState
+from noema.store.decisions import record
 from noema.store.photographs import photo_of_school, set_photo_state
 from noema.store.queue import queue_reading
-from noema.store.reviews import record
 from noema.store.sheets import sheet_of_school
 
 _IN_TRAY = (PhotoState.UNMATCHED, PhotoState.UNREADABLE)

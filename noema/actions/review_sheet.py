@@ -7,14 +7,8 @@ from sqlalchemy.orm import Session
 from noema.core.errors import OutOfDate, Refused
 from noema.core.judging.review import Decision, Review, Verb, review_of
 from noema.formats.judgement_json import tally_from_json
-from noema.store.reviews import (
-    attempt_of_school,
-    decisions,
-    keep_review,
-    lock_review,
-    record,
-    record_of,
-)
+from noema.store.decisions import decisions, keep_review, lock_review, record, record_of
+from noema.store.reviews import attempt_of_school
 
 LONGEST_SENTENCE = 400
 

@@ -1,6 +1,5 @@
 """Photographs, the piles they came in, and what was read in them."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -201,8 +200,3 @@ def _row(photo: Photograph, student: str | None, code: str | None) -> PhotoRow:
         student=student,
         code=code,
     )
-
-
-def count_by_state(photos: Sequence[PhotoRow]) -> dict[PhotoState, int]:
-    """Count photographs by state."""
-    return {state: sum(photo.state is state for photo in photos) for state in PhotoState}

@@ -7,7 +7,8 @@ from noema.actions.review_sheet import review_sheet
 from noema.core.errors import NotFound, OutOfDate, Refused
 from noema.core.judging.review import Decision, ReviewState, Verb
 from noema.core.judging.verdict import Verdict
-from noema.store.reviews import attempt_of_school, record_of, review_queue
+from noema.store.decisions import record_of
+from noema.store.reviews import attempt_of_school, review_queue
 
 
 def decide(school, photograph_id, decision, lines_seen=None):

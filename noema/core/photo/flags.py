@@ -19,7 +19,7 @@ BURNT_SHARE = 0.15  # of the page at the camera's top
 UNEVEN_LIGHT = 2.2  # brightest paper over darkest
 LOW_PX_PER_MM = 2.5
 
-_BURNT, _BLACK = 254, 1  # bytes at which a camera stops recording
+_BURNT, _BLACK = 254, 1  # bytes at which a camera sees no more
 _CLIPPED_SHARE = 0.3
 _GLARE_SHARE = 0.03
 _GLARE_OVER = 1.8  # times the cell's own middle luminance

@@ -22,9 +22,7 @@ class Placed:
     """How the page lies in the picture."""
 
     mm_to_px: NDArray[np.float64]  # (3, 3) homography
-    misfit_mm: float  # of the marks' corners, median
     px_per_mm: float  # of the photograph, in the middle of the page
-    marks: int  # how many were used
 
 
 def place_page(found: FoundMarks, markers: Sequence[Marker]) -> Placed | None:
@@ -45,9 +43,7 @@ def place_page(found: FoundMarks, markers: Sequence[Marker]) -> Placed | None:
         return None
     return Placed(
         mm_to_px=fit,
-        misfit_mm=misfit,
         px_per_mm=_scale(page, picture),
-        marks=len(kept),
     )
 
 

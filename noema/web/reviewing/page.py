@@ -11,13 +11,12 @@ from noema.core.photo.reading import SheetFlag
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.formats.layout_json import layout_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school
+from noema.store.decisions import RecordLine, record_of
 from noema.store.reviews import (
     AttemptRow,
-    RecordLine,
     attempt_of_school,
     flags_of,
     judgements_of,
-    record_of,
     review_queue,
     waiting_for_review,
 )

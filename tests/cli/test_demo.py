@@ -1,0 +1,55 @@
+"""The demo school comes out of the real pipeline, with work in every state."""
+
+from dataclasses import replace
+
+import pytest
+from sqlalchemy import text
+
+from noema.cli import demo
+from noema.stand_ins.saltmarsh import CLASSES, SCHOOL, TEACHERS, WEEK
+from noema.store.people import school_by_name, teacher_by_email
+
+ENOUGH = 9  # students: the unmatched, the cut off and the unread need some company
+
+
+@pytest.fixture
+def short_story(monkeypatch):
+    """One class, its last assignment, small photographs."""
+    current = replace(CLASSES[0].given[-1], week=WEEK, reviewed=0.6, handed_in=0.9)
+    small = replace(CLASSES[0], students=CLASSES[0].students[:ENOUGH], given=(current,))
+    monkeypatch.setattr(demo, "CLASSES", (small,))
+    monkeypatch.setattr(demo, "SIZE_PX", (1300, 975))
+
+
+def test_the_story_is_told_once_through_the_pipeline(sessions, files, short_story):
+    with sessions.begin() as session, demo.ProcessPoolExecutor() as pool:
+        demo._tell(session, files, pool)
+    with sessions() as session:
+        school = school_by_name(session, SCHOOL)
+        assert teacher_by_email(session, TEACHERS[1][0]).school_id == school
+        states = dict(
+            session.execute(
+                text("SELECT state, count(*) FROM photograph WHERE school_id = :s GROUP BY 1"),
+                {"s": school},
+            ).all()
+        )
+        reviews = {
+            row.state
+            for row in session.execute(
+                text(
+                    "SELECT r.state FROM review r JOIN photograph p ON p.id = r.photograph_id"
+                    " WHERE p.school_id = :s"
+                ),
+                {"s": school},
+            )
+        }
+    assert states["unmatched"] == states["unreadable"] == 1
+    assert states["reading"] == 3
+    assert states["read"] >= 2
+    assert reviews <= {"to review", "accepted", "sent back"}
+
+
+def test_the_whole_story_has_the_classes_it_should():
+    assert [len(school_class.students) for school_class in CLASSES] == [24, 18, 9]
+    names = [name for school_class in CLASSES for name in school_class.students]
+    assert len(names) == len(set(names))

@@ -1,0 +1,103 @@
+"""Flags and doubts, on pixels made by hand."""
+
+import cv2
+import numpy as np
+import pytest
+
+from noema.core.photo.doubt import cell_doubt
+from noema.core.photo.flags import BLUR_MM, cell_flags, edge_blur_mm
+from noema.core.photo.hints import hints
+from noema.core.photo.light import fit_light
+from noema.core.photo.reading import CellFlag, SheetFlag
+from noema.core.photo.sample import PaintSample
+from noema.core.photo.straighten import PX_PER_MM
+from noema.core.photo.tone import fit_tone
+from noema.core.sheet.layout import Marker, box
+
+EMPTY = np.array([])
+NO_GREYS = fit_tone(EMPTY, EMPTY, EMPTY, print_known=False)
+PAPER = ((94.5, 0.0, 0.0), 1.0)
+
+
+def sample(luminance=0.3, **changes) -> PaintSample:
+    given = {"coverage": 1.0, "bare": False, "unevenness": 0.01, "doubt": 0.005, **changes}
+    return PaintSample(rgb=np.full(3, luminance), **given)
+
+
+def flags_of(paint=None, raw=None, luminance=None, shade=0.0, inside=True):
+    raw = np.full((1000, 3), 120, dtype=np.uint8) if raw is None else raw
+    luminance = np.full(1000, 0.3) if luminance is None else luminance
+    return cell_flags(paint or sample(), raw, luminance, shade, inside=inside)
+
+
+def test_good_paint_has_no_flag():
+    assert flags_of() == ()
+
+
+def test_each_trouble_has_its_flag():
+    assert flags_of(sample(bare=True)) == (CellFlag.UNPAINTED,)
+    assert flags_of(sample(coverage=0.5)) == (CellFlag.PARTLY_PAINTED,)
+    assert flags_of(sample(unevenness=0.3)) == (CellFlag.UNEVEN,)
+    assert flags_of(shade=-0.2) == (CellFlag.SHADOW,)
+    assert flags_of(inside=False) == (CellFlag.OUTSIDE,)
+    assert flags_of(raw=np.zeros((1000, 3), dtype=np.uint8)) == (CellFlag.CLIPPED,)
+
+
+def test_a_shine_on_dark_paint_is_glare_and_a_burnt_cell_is_clipped():
+    raw = np.full((1000, 3), 120, dtype=np.uint8)
+    luminance = np.full(1000, 0.3)
+    raw[:80], luminance[:80] = 255, 1.4
+    assert flags_of(raw=raw, luminance=luminance) == (CellFlag.GLARE,)
+    raw[:500] = 255
+    assert CellFlag.CLIPPED in flags_of(raw=raw)
+
+
+@pytest.mark.parametrize("blur_mm", [0.1, 0.3, 0.6, 1.0])
+def test_blur_is_measured_in_mm_of_paper(blur_mm):
+    page = np.full((400, 400), 230, dtype=np.uint8)
+    markers = [Marker(id=n, corners_mm=box(20 + 30 * n, 40, 12, 12)) for n in range(2)]
+    for marker in markers:
+        (left, top), (right, bottom) = marker.corners_mm[0], marker.corners_mm[2]
+        area = np.array([top, bottom, left, right]) * PX_PER_MM
+        page[int(area[0]) : int(area[1]), int(area[2]) : int(area[3])] = 20
+    soft = cv2.GaussianBlur(page, (0, 0), blur_mm * PX_PER_MM)
+    measured = edge_blur_mm(np.repeat(soft[..., None], 3, axis=2), markers)
+    # A Gaussian edge rises at height / (sigma * sqrt(2 pi)) at its steepest.
+    assert measured == pytest.approx(0.8 * blur_mm * np.sqrt(2 * np.pi), rel=0.25, abs=0.12)
+    assert (measured > BLUR_MM) == (blur_mm >= 0.6)
+
+
+def test_doubt_grows_with_each_of_its_causes():
+    plain = cell_doubt(sample(), NO_GREYS, 0.004, 60.0, PAPER)
+    for worse in (
+        cell_doubt(sample(doubt=0.1), NO_GREYS, 0.004, 60.0, PAPER),
+        cell_doubt(sample(), NO_GREYS, 0.1, 60.0, PAPER),
+    ):
+        assert worse.sigma > plain.sigma
+        assert worse.sigma_value > plain.sigma_value
+        assert worse.sigma_step > plain.sigma_step
+    paper = cell_doubt(sample(), NO_GREYS, 0.004, 60.0, ((94.5, 0.0, 0.0), 4.0))
+    assert paper.sigma_value > plain.sigma_value
+    assert paper.sigma_step == plain.sigma_step
+
+
+def test_darker_paint_is_read_with_more_doubt_without_greys():
+    doubts = [cell_doubt(sample(y), NO_GREYS, 0.004, 60.0, PAPER).sigma for y in (0.8, 0.3, 0.05)]
+    assert doubts == sorted(doubts)
+
+
+def test_every_flag_that_stops_a_reading_has_a_hint():
+    for flag in set(SheetFlag) - {SheetFlag.GREY_PRINT}:
+        sentences = hints([flag])
+        assert len(sentences) == 1
+        assert sentences[0].endswith(".")
+    assert hints([SheetFlag.GREY_PRINT]) == ()
+    assert "dark" in hints([SheetFlag.NO_SHEET, SheetFlag.DARK])[0]
+
+
+def test_a_field_over_clean_paper_has_little_scatter():
+    rng = np.random.default_rng(5)
+    at = rng.uniform(0, 200, (50, 2))
+    clean = fit_light(at, np.full((50, 3), 0.6), (297.0, 210.0))
+    rough = fit_light(at, 0.6 * rng.normal(1, 0.05, (50, 1)) * np.ones(3), (297.0, 210.0))
+    assert clean.scatter < 0.001 < rough.scatter

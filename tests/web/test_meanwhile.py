@@ -1,0 +1,74 @@
+"""Things that happen while a page is open: reading goes on, a colleague decides."""
+
+from io import BytesIO
+
+from noema.actions.read_photograph import read_photograph
+
+
+def test_the_second_teacher_is_told_and_nothing_is_overwritten(app, school):
+    photo = school.reviewable()
+    first, second = school.teacher(app), school.teacher(app, school.colleague_email)
+    accept = {"verb": "accept", "seen": "0"}
+    assert first.post(f"/review/{photo}/decide", data=accept).status_code == 303
+    late = second.post(
+        f"/review/{photo}/decide", data={"verb": "send-back", "sentence": "No.", "seen": "0"}
+    )
+    assert late.status_code == 409
+    assert "Ms Teal decided something" in late.text
+    assert "No." not in second.get("/return").text
+
+
+def test_a_refusal_comes_as_a_notice_where_a_fragment_was_asked_for(app, school):
+    client = school.teacher(app)
+    answer = client.get(
+        f"/classes/{school.class_id}/assign/preview?steps=2", headers={"HX-Request": "true"}
+    )
+    assert answer.status_code == 422
+    assert 'role="alert"' in answer.text
+    assert "<html" not in answer.text
+
+
+def test_a_pile_is_looked_at_again_until_all_of_it_is_read(app, school):
+    client = school.teacher(app)
+    pile = client.post("/piles").json["pile"]
+    photo = (BytesIO(school.photo_of(school.sheets()[0])), "a.jpg")
+    assert client.post(f"/piles/{pile}/photos", data={"photo": photo}).json["state"] == "kept"
+    fragment = client.get(f"/piles/{pile}").text
+    assert "0 of 1" in fragment
+    assert 'hx-trigger="every 1s"' in fragment
+    waiting = client.get("/photograph").text
+    assert "waits to be read" in waiting
+    with school.sessions.begin() as session:
+        from_pile = session.connection().exec_driver_sql(
+            f"SELECT id FROM photograph WHERE pile_id = {pile}"
+        )
+        read_photograph(session, school.files, from_pile.scalar_one())
+    fragment = client.get(f"/piles/{pile}").text
+    assert "1 of 1" in fragment
+    assert "hx-trigger" not in fragment
+
+
+def test_one_photograph_at_a_time_says_what_became_of_it(app, school):
+    client = school.teacher(app)
+    pile = client.post("/piles").json["pile"]
+    data = school.photo_of(school.sheets()[0])
+
+    def send(content):
+        return client.post(
+            f"/piles/{pile}/photos", data={"photo": (BytesIO(content), "a.jpg")}
+        ).json
+
+    assert send(data)["state"] == "kept"
+    assert send(data) == {"state": "known", "words": "The same photograph was handed in before."}
+    assert send(b"words")["state"] == "refused"
+
+
+def test_a_photograph_in_the_tray_is_matched_by_hand(app, school):
+    from_tray = school.sheets()[1]
+    handed_in = school.hands_in(b"\x89PNG broken", read=False)
+    assert handed_in.refused
+    client = school.teacher(app)
+    assert "The tray is empty" in client.get("/photograph").text
+    answer = client.post(f"/photographs/{school.reviewable()}/match", data={"sheet": from_tray.id})
+    assert answer.status_code == 422
+    assert "no longer in the tray" in answer.text
