@@ -6,11 +6,14 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from noema.core.errors import BadSheet
+
 Floats = NDArray[np.float64]
 
 _TERMS = 6
 _COARSE = 48  # points a side at which the field is worked out before it is widened
 _ROUNDS = 4
+_FEWEST = 8  # points of paper: two more than the surface has terms
 _FAR = 3.0  # scaled median deviations beyond which a paper patch is taken as marked or shaded
 _FLOOR = 0.004  # of the logarithm of light: what even clean paper scatters
 
@@ -44,6 +47,11 @@ def _terms(points_mm: Floats, size_mm: tuple[float, float]) -> Floats:
 
 def fit_light(points_mm: Floats, paper_rgb: Floats, size_mm: tuple[float, float]) -> LightField:
     """Fit the field to the linear RGB (n, 3) of paper at points (n, 2), ignoring marked paper."""
+    if len(points_mm) < _FEWEST:
+        raise BadSheet(
+            f"The layout names {len(points_mm)} places of blank paper that can be seen: at least "
+            f"{_FEWEST} are needed to judge the light."
+        )
     terms = _terms(points_mm, size_mm)
     logs = np.log(np.maximum(paper_rgb, 1e-5))
     weight = np.ones(len(logs))

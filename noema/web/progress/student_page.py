@@ -35,6 +35,7 @@ class AttemptView:
 
     attempt: AttemptRow
     number: int
+    week: str  # of the unit, in which it was handed in
     strip: TinyStrip
     change: str
     gains: tuple[str, ...]
@@ -76,7 +77,7 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
     judgements = {photo: judgement_from_json(body) for photo, body in bodies.items()}
     given = {a.id: a for a in assignments_of_class(db(), class_id)}
     works = tuple(
-        Work(row=given[assignment_id], attempts=_attempt_views(list(group), judgements))
+        Work(row=given[assignment_id], attempts=_attempt_views(row, list(group), judgements))
         for assignment_id, group in groupby(attempts, key=lambda a: a.assignment_id)
     )
     in_time = sorted(attempts, key=lambda a: (a.received_at, a.photograph_id))
@@ -95,7 +96,7 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
 
 
 def _attempt_views(
-    attempts: list[AttemptRow], judgements: dict[int, Judgement]
+    row: ClassRow, attempts: list[AttemptRow], judgements: dict[int, Judgement]
 ) -> tuple[AttemptView, ...]:
     tallies = [tally_from_json(attempt.tally) for attempt in attempts]
     strips = make_tiny_strips(tallies)
@@ -108,6 +109,7 @@ def _attempt_views(
             AttemptView(
                 attempt=attempt,
                 number=number,
+                week=f"week {row.week_on(attempt.received_at.date())}",
                 strip=strip,
                 change=change_words(before, accuracy),
                 gains=() if troubles is None else tuple(gained(troubles, kinds)),

@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 
+from noema.core.errors import BadSheet
 from noema.core.photo.light import fit_light
 from noema.core.photo.tone import fit_tone
 
@@ -36,6 +37,12 @@ def test_a_small_and_a_large_picture_of_the_field_agree():
     field = fit_light(at, 0.5 + 0.001 * at[:, :1] * [1, 1, 1], SIZE)
     wide = field.over(297, 210)
     assert wide[105, 148] == pytest.approx(field.at(np.array([[148.5, 105.5]]))[0], rel=0.002)
+
+
+def test_too_little_paper_is_refused():
+    few = np.array([[10.0, 10.0], [200.0, 50.0]])
+    with pytest.raises(BadSheet, match="2 places of blank paper"):
+        fit_light(few, np.ones((2, 3)), SIZE)
 
 
 def test_a_known_print_shows_the_cameras_curve():
