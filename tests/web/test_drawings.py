@@ -57,7 +57,7 @@ def test_tiny_strips_hold_every_cell_twice_and_say_themselves():
     one, two = make_tiny_strips([tally, tally])
     assert one == two
     assert len(re.findall(r'fill="#[0-9a-f]{6}"', one.paths)) == 16
-    assert one.said.startswith("7 holds")
+    assert one.said == "7 hold, 1 is off"
     assert make_tiny_strips([]) == []
 
 

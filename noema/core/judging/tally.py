@@ -6,6 +6,13 @@ from noema.core.judging.judgement import Judgement
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
 
+_SAID = {  # of one cell, of several
+    Verdict.HOLDS: ("holds", "hold"),
+    Verdict.DRIFTS: ("drifts", "drift"),
+    Verdict.OFF: ("is off", "are off"),
+    Verdict.LOOK: ("to look at", "to look at"),
+}
+
 
 @dataclass(frozen=True, kw_only=True)
 class Tally:
@@ -20,9 +27,9 @@ class Tally:
 
     @property
     def said(self) -> str:
-        """The verdicts in a few words: 7 holds, 2 drifts."""
-        counts = [(self.verdicts.count(verdict), verdict.value) for verdict in Verdict]
-        return ", ".join(f"{count} {word}" for count, word in counts if count)
+        """The verdicts in a few words: 7 hold, 1 drifts."""
+        counts = [(self.verdicts.count(verdict), words) for verdict, words in _SAID.items()]
+        return ", ".join(f"{count} {words[count > 1]}" for count, words in counts if count)
 
 
 def tally_of(judgement: Judgement) -> Tally:
