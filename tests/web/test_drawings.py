@@ -16,7 +16,7 @@ from noema.web.drawings.strip import make_strip, make_tiny_strips
 from tests.core.judging.scales import read_as
 
 SCALE = ValueScale(steps=8, medium=Medium.ACRYLIC)
-VALUES = (2.5, 3.5, 4.5, 5.5, 6.5, 7.5, 9.2, 9.5)
+VALUES = (2.5, 3.5, 4.5, 5.5, 6.5, 7.5, 9.2, 9.5)  # step 7 at the very edge of its tolerance
 JUDGEMENT = judge(read_as(VALUES), SCALE, Key.EVEN, Level.BEGINNER)
 
 
@@ -57,7 +57,7 @@ def test_tiny_strips_hold_every_cell_twice_and_say_themselves():
     one, two = make_tiny_strips([tally, tally])
     assert one == two
     assert len(re.findall(r'fill="#[0-9a-f]{6}"', one.paths)) == 16
-    assert one.said == "7 hold, 1 is off"
+    assert one.said == "7 hold, 1 to look at"
     assert make_tiny_strips([]) == []
 
 
