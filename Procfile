@@ -1,2 +1,2 @@
 web: .venv/bin/gunicorn --bind 127.0.0.1:$PORT --workers 1 --threads 8 --timeout 120 --access-logfile - "noema.assemble:web_application()"
-worker: .venv/bin/python -m noema.assemble
+worker: while true; do .venv/bin/python -m noema.assemble; sleep 1; done

@@ -30,7 +30,7 @@ def demo() -> None:
     cluster = Cluster(LOCAL / "postgres")
     cluster.start()
     environment = _environment(cluster.database("noema"))
-    if not _is_up():
+    if not (_is_up() and _is_current()):
         _stop_runner()
         _fill(environment)
         _start_runner(environment)
@@ -38,6 +38,16 @@ def demo() -> None:
     for email, name in TEACHERS:
         print(f"  {name}: {email}, password {PASSWORD}")
     print("\n'make stop' stops it; what was done stays.")
+
+
+def noema() -> None:
+    """Run the `noema` command on this machine's database: python -m tools.local noema school …"""
+    _make_folder()
+    cluster = Cluster(LOCAL / "postgres")
+    cluster.start()
+    command = [ROOT / ".venv/bin/noema", *sys.argv[2:]]
+    environment = _environment(cluster.database("noema"))
+    sys.exit(subprocess.run(command, env=environment, check=False).returncode)
 
 
 def stop() -> None:
@@ -129,6 +139,16 @@ def _is_up() -> bool:
         return False
 
 
+def _is_current() -> bool:
+    """Whether what runs was started after the newest change of the program."""
+    changed = max(
+        path.stat().st_mtime
+        for path in (ROOT / "noema").rglob("*")
+        if path.is_file() and "__pycache__" not in path.parts
+    )
+    return PID.stat().st_mtime > changed
+
+
 def address() -> str:
     """Give where the pages are."""
     return f"http://127.0.0.1:{PORT.read_text(encoding='utf-8')}/"
@@ -151,6 +171,6 @@ def _free_port() -> int:
 
 if __name__ == "__main__":
     try:
-        {"demo": demo, "stop": stop}[sys.argv[1]]()
+        {"demo": demo, "stop": stop, "noema": noema}[sys.argv[1]]()
     except CantStart as wrong:
         sys.exit(f"noema: {wrong}")

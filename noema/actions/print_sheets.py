@@ -10,7 +10,7 @@ from noema.core.sheet.code import code_of
 from noema.core.sheet.drawing import Drawing
 from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
 from noema.formats.layout_json import layout_from_json, layout_to_json
-from noema.store.assignments import AssignmentRow, assignment_of_school
+from noema.store.assignments import AssignmentRow, assignment_of_school, lock_assignment
 from noema.store.classes import students_of_class
 from noema.store.reviews import decided
 from noema.store.sheets import (
@@ -26,6 +26,7 @@ from noema.store.waiting import sent_back_without_sheet
 def print_sheets(session: Session, school_id: int, assignment_id: int) -> int:
     """Make a first sheet for every student who has none; gives how many were made."""
     assignment = assignment_of_school(session, school_id, assignment_id)
+    lock_assignment(session, assignment_id)
     printed = sheets_of_assignment(session, assignment_id)
     have = {sheet.student_id for sheet in printed}
     students = students_of_class(session, assignment.class_id)
@@ -41,6 +42,7 @@ def print_again(
 ) -> tuple[SheetRow, ...]:
     """Make another sheet for some students of an assignment; gives those sheets."""
     assignment = assignment_of_school(session, school_id, assignment_id)
+    lock_assignment(session, assignment_id)
     printed = sheets_of_assignment(session, assignment_id)
     attempts = {sheet.student_id: sheet.attempt for sheet in printed}
     wanted = [(one, attempts[one] + 1) for one in dict.fromkeys(student_ids) if one in attempts]
@@ -59,6 +61,7 @@ def print_for_sent_back(
 ) -> tuple[SheetRow, ...]:
     """Make another sheet for everybody whose work went back and who has none yet."""
     assignment_of_school(session, school_id, assignment_id)
+    lock_assignment(session, assignment_id)
     needing = set(sent_back_without_sheet(session, school_id))
     students = [
         attempt.student_id

@@ -72,6 +72,11 @@ def assignment_of_school(session: Session, school_id: int, assignment_id: int) -
     return rows[0]
 
 
+def lock_assignment(session: Session, assignment_id: int) -> None:
+    """Hold an assignment, so that two teachers number its sheets one after the other."""
+    session.execute(select(Assignment.id).where(Assignment.id == assignment_id).with_for_update())
+
+
 def stem_taken(session: Session, stem: str) -> bool:
     """Does a set of sheets already carry this stem?"""
     return session.scalar(select(Assignment.id).where(Assignment.stem == stem)) is not None
