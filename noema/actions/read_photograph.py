@@ -14,11 +14,12 @@ from noema.core.judging.judge import judge
 from noema.core.judging.judgement import JUDGE_VERSION
 from noema.core.judging.tally import tally_of
 from noema.core.photo.decode import decode_picture
+from noema.core.photo.flags import why_no_sheet
 from noema.core.photo.hints import hints
 from noema.core.photo.identify import identify
 from noema.core.photo.marks import FoundMarks, find_marks
 from noema.core.photo.read import ReadSheet, read_found
-from noema.core.photo.reading import READER_VERSION, Reading, SheetFlag
+from noema.core.photo.reading import READER_VERSION, Reading
 from noema.core.progress.states import PhotoState
 from noema.devices.file_store import FileStore
 from noema.formats.judgement_json import judgement_to_json, tally_to_json
@@ -71,8 +72,7 @@ def _sheet_of(
         return sheet_of_school(session, photo.school_id, photo.sheet_id)
     seen = identify(picture, found)
     if seen.frame is None:
-        flags = (SheetFlag.CROPPED,) if found.ids else (_no_sheet(picture),)
-        reason = hints(flags)[0]
+        reason = hints(why_no_sheet(picture, bool(found.ids)))[0]
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=reason)
         return None
     if seen.code is None:
@@ -86,11 +86,6 @@ def _sheet_of(
             session, photo.id, PhotoState.UNMATCHED, reason=reason, code_seen=seen.code[:40]
         )
     return sheet
-
-
-def _no_sheet(picture: NDArray[np.uint8]) -> SheetFlag:
-    dark = float(np.percentile(picture[::8, ::8], 95)) < 60
-    return SheetFlag.DARK if dark else SheetFlag.NO_SHEET
 
 
 def _read_sheet(

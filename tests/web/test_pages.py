@@ -63,6 +63,14 @@ def test_the_expected_strip_follows_the_choices(app, school):
     assert client.get(url, query_string={"steps": 3}).status_code == 422
 
 
+def test_a_refused_assignment_keeps_the_choices(app, school):
+    form = {"steps": 7, "medium": "charcoal", "due_week": 40}
+    answer = school.teacher(app).post(f"/classes/{school.class_id}/assign", data=form)
+    assert answer.status_code == 422
+    assert "weeks 1 to 12" in answer.text
+    assert "<option selected>charcoal" in answer.text
+
+
 def test_assigning_printing_and_the_pdf(app, school):
     client = school.teacher(app)
     client.post(

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -19,6 +20,9 @@ BURNT_SHARE = 0.15  # of the page at the camera's top
 UNEVEN_LIGHT = 2.2  # brightest paper over darkest
 LOW_PX_PER_MM = 2.5
 
+_DARK_BYTE = 60  # brightest twentieth of a picture nobody can read
+_SOFT_SIDE_PX = 800  # of the longer side at which edges are looked for
+_SOFT_CONTRAST, _SOFT_EDGE = 40.0, 15.0  # bytes: a sheet in focus has edges of 25 and more
 _BURNT, _BLACK = 254, 1  # bytes at which a camera sees no more
 _CLIPPED_SHARE = 0.3
 _GLARE_SHARE = 0.03
@@ -52,6 +56,25 @@ def sheet_flags(
         SheetFlag.LOW_RESOLUTION: px_per_mm < LOW_PX_PER_MM,
     }
     return tuple(flag for flag, holds in seen.items() if holds)
+
+
+def why_no_sheet(picture: NDArray[np.uint8], some_marks: bool) -> tuple[SheetFlag, ...]:
+    """Say what may have hidden a sheet that wasn't found in an RGB picture (h, w, 3)."""
+    if float(np.percentile(picture[::8, ::8], 95)) < _DARK_BYTE:
+        return (SheetFlag.NO_SHEET, SheetFlag.DARK)
+    if some_marks:
+        return (SheetFlag.NO_SHEET, SheetFlag.CROPPED)
+    return (SheetFlag.NO_SHEET, SheetFlag.BLURRED) if _is_soft(picture) else (SheetFlag.NO_SHEET,)
+
+
+def _is_soft(picture: NDArray[np.uint8]) -> bool:
+    """Whether there is light and dark in a picture but no edge between them."""
+    scale = _SOFT_SIDE_PX / max(picture.shape[:2])
+    small = cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
+    calm = cv2.GaussianBlur(cv2.cvtColor(small, cv2.COLOR_RGB2GRAY), (0, 0), 1.0)
+    low, high = np.percentile(calm, [2, 98])
+    edges = np.percentile(np.abs(cv2.Laplacian(calm, cv2.CV_64F)), 99.5)
+    return bool(high - low > _SOFT_CONTRAST and edges < _SOFT_EDGE)
 
 
 def edge_blur_mm(bytes_rgb: NDArray[np.uint8], markers: Sequence[Marker]) -> float:

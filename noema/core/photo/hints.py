@@ -9,9 +9,9 @@ _HINTS = {
     SheetFlag.DARK: "The photograph is too dark: take it again near a window.",
     SheetFlag.CROPPED: "Part of the sheet is cut off: take it again with all eight black squares "
     "in the picture.",
+    SheetFlag.BLURRED: "The photograph is blurred: hold still and let the camera focus.",
     SheetFlag.NO_SHEET: "No sheet was found: lay it flat and take it again with all eight black "
     "squares in the picture.",
-    SheetFlag.BLURRED: "The photograph is blurred: hold still and let the camera focus.",
     SheetFlag.OVEREXPOSED: "The paper is burnt out: step out of the sun or turn the flash off.",
     SheetFlag.UNEVEN_LIGHT: "One side is much darker: turn the sheet so that light falls evenly.",
     SheetFlag.NO_REFERENCE: "The grey strips can't be seen: keep them clear of paint and hands.",

@@ -11,13 +11,14 @@ from noema.core.colour.hvc import hvcs_of
 from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
 from noema.core.colour.srgb import LINEAR_TO_XYZ_D50, srgb_to_linear
 from noema.core.photo.doubt import cell_doubt
-from noema.core.photo.flags import cell_flags, edge_blur_mm, sheet_flags
+from noema.core.photo.flags import cell_flags, edge_blur_mm, sheet_flags, why_no_sheet
 from noema.core.photo.identify import read_code
 from noema.core.photo.light import LightField, fit_light
 from noema.core.photo.marks import FoundMarks, find_marks
 from noema.core.photo.reading import CellReading, Reading, SheetFlag, StraightSheet
 from noema.core.photo.sample import LUMINANCE, PaintSample, sample_paint
 from noema.core.photo.straighten import (
+    FEWEST_MARKS,
     PX_PER_MM,
     Placed,
     place_page,
@@ -79,7 +80,10 @@ def read_found(
     """Read a photograph whose marks are known; a person may vouch for the sheet instead."""
     placed = place_page(found, layout.markers)
     if placed is None:
-        return _refused(None, SheetFlag.NO_SHEET, *_why_not_found(picture, found, layout))
+        ours = {marker.id for marker in layout.markers} & set(found.ids)
+        if not ours and len(found.ids) >= FEWEST_MARKS:
+            return _refused(SheetFlag.NO_SHEET, SheetFlag.WRONG_SHEET)
+        return _refused(*why_no_sheet(picture, bool(ours)))
     code = read_code(picture, placed, layout.qr_polygon_mm) if check_code else None
     straight = straighten(picture, placed, (layout.width_mm, layout.height_mm))
     seen = StraightSheet(rgb=straight, px_per_mm=PX_PER_MM)
@@ -93,22 +97,8 @@ def read_found(
     return ReadSheet(reading=reading, straight=seen)
 
 
-def _refused(sheet: str | None, *flags: SheetFlag) -> ReadSheet:
-    return ReadSheet(
-        reading=Reading(sheet=sheet, found=False, flags=tuple(flags), cells=()), straight=None
-    )
-
-
-def _why_not_found(
-    picture: NDArray[np.uint8], found: FoundMarks, layout: Layout
-) -> tuple[SheetFlag, ...]:
-    brightness = float(np.percentile(picture[::8, ::8], 95))
-    if brightness < 60:
-        return (SheetFlag.DARK,)
-    ours = {marker.id for marker in layout.markers} & set(found.ids)
-    if ours:
-        return (SheetFlag.CROPPED,)
-    return (SheetFlag.WRONG_SHEET,) if len(found.ids) >= 3 else ()
+def _refused(*flags: SheetFlag) -> ReadSheet:
+    return ReadSheet(reading=Reading(sheet=None, found=False, flags=flags, cells=()), straight=None)
 
 
 def _evened(straight: NDArray[np.uint8], layout: Layout) -> Page:

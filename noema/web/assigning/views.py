@@ -103,6 +103,7 @@ def preview(class_id: int) -> str:
 def assign_now(class_id: int) -> Response | tuple[str, int]:
     """Assign it, then go on to printing."""
     row = class_of_school(db(), me().school_id, class_id)
+    choices = choices_of(MultiDict(), row)
     try:
         choices = choices_of(request.form, row)
         assign_exercise(
@@ -118,7 +119,7 @@ def assign_now(class_id: int) -> Response | tuple[str, int]:
             rng=SystemRandom(),
         )
     except Refused as refusal:
-        page = _page(row, choices_of(MultiDict(), row), str(refusal))
+        page = _page(row, choices, str(refusal))
         return render_template("assigning/assign.html", page=page), status_of(refusal)
     return redirect(url_for("printing.overview"))
 

@@ -131,6 +131,19 @@ def test_nothing_is_found_where_nothing_is():
     assert SheetFlag.DARK in read_photo(black, LAYOUT).reading.flags
 
 
+def test_a_picture_too_blurred_to_find_anything_says_so():
+    picture, _ = shot_of(Shot(blur_px=14.0))
+    reading = read_photo(picture, LAYOUT).reading
+    assert not reading.found
+    assert SheetFlag.BLURRED in reading.flags
+
+
+def test_a_sheet_of_another_paper_is_another_sheet():
+    picture, _ = shot_of(Shot())
+    other, _ = sheet_of(SEED + 1)
+    assert SheetFlag.WRONG_SHEET in read_photo(picture, other).reading.flags
+
+
 def test_another_sheet_is_called_that():
     picture, _ = shot_of(Shot())
     other = replace(LAYOUT, sheet="K7Q2-05", qr_text="K7Q2-05")
