@@ -31,7 +31,10 @@ stamp=".venv/.installed-$want"
 if [ ! -e "$stamp" ] || [ pyproject.toml -nt "$stamp" ] || [ constraints.txt -nt "$stamp" ]; then
     [ -x .venv/bin/python ] || python3 -m venv .venv || stop "no Python environment can be made in .venv: is the disk full?"
     echo "Installing the Python packages …"
-    .venv/bin/pip install --quiet --disable-pip-version-check -c constraints.txt -e ".$extras" \
+    # Built without pip's separate build environment, which doesn't know a site's own certificates.
+    { .venv/bin/pip install --quiet --disable-pip-version-check -c constraints.txt setuptools \
+        && .venv/bin/pip install --quiet --disable-pip-version-check -c constraints.txt \
+            --no-build-isolation -e ".$extras"; } \
         || stop "the Python packages can't be installed: check the network and the disk."
     touch "$stamp"
 fi
