@@ -80,7 +80,9 @@ def _environment(database_url: str) -> dict[str, str]:
 
 
 def _fill(environment: dict[str, str]) -> None:
-    print("Looking at the demo data (the first time it is painted and read, about a minute) …")
+    print(
+        "Looking at the demo data (the first time it is painted and read: a minute) …", flush=True
+    )
     done = subprocess.run([ROOT / ".venv/bin/noema", "demo"], env=environment, check=False)
     if done.returncode != 0:
         raise CantStart("The demo data couldn't be made: the line above says why.")
