@@ -11,6 +11,8 @@ missing=""
 python3 -c 'import ensurepip, sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null || missing="$missing python3 python3-venv"
 ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || missing="$missing postgresql"
 [ "$want" != test ] || [ -x /usr/bin/chromium ] || missing="$missing chromium"
+# The browser driver's own Node needs this library, which a bare system hasn't.
+[ "$want" != test ] || ls /usr/lib/*/libatomic.so.1 >/dev/null 2>&1 || missing="$missing libatomic1"
 [ "$want" != assets ] || command -v npm >/dev/null || missing="$missing nodejs npm"
 
 if [ -n "$missing" ]; then
