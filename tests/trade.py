@@ -17,6 +17,7 @@ from noema.actions.read_photograph import read_photograph
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.value_scale import ValueScale
+from noema.core.sheet.layout import Layout
 from noema.core.sheet.paper import Paper
 from noema.devices.file_store import FileStore
 from noema.formats.layout_json import layout_from_json
@@ -61,6 +62,14 @@ class School:
         with self.sessions() as session:
             return sheets_of_assignment(session, self.assignment_id)
 
+    def printed(self, sheet: SheetRow) -> tuple[Layout, bytes]:
+        """A sheet as it comes out of the printer, and its layout."""
+        with self.sessions() as session:
+            assignment = assignment_of_school(session, self.id, self.assignment_id)
+            page = drawings(session, assignment, [sheet])[0]
+            layout = layout_from_json(layouts_of_sheets(session, [sheet.id])[sheet.id])
+        return layout, sheets_pdf([page], "t")
+
     def photo_of(
         self,
         sheet: SheetRow,
@@ -71,13 +80,10 @@ class School:
         mishap: Mishap | None = None,
     ) -> bytes:
         """The photograph a student would take of a painted sheet."""
-        with self.sessions() as session:
-            assignment = assignment_of_school(session, self.id, self.assignment_id)
-            page = drawings(session, assignment, [sheet])[0]
-            layout = layout_from_json(layouts_of_sheets(session, [sheet.id])[sheet.id])
+        layout, pdf = self.printed(sheet)
         picture = take_picture(
             layout,
-            sheets_pdf([page], "t"),
+            pdf,
             seed=seed,
             preset=preset,
             hand=hand,

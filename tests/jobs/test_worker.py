@@ -5,17 +5,19 @@ import signal
 import subprocess
 import sys
 import time
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import ProcessPoolExecutor
 from datetime import UTC, datetime
+from functools import partial
 
 import pytest
 from sqlalchemy import text
 
 from noema.actions.hand_in_photo import hand_in_photo
 from noema.jobs.worker import make_worker
+from noema.stand_ins.studio import take_picture
 from noema.store.photographs import add_pile
 from noema.store.queue import READ_PHOTOGRAPH
-from tests.trade import found_school
+from tests.trade import CAREFUL, PICTURE_PX, found_school
 
 PHOTOS = 20
 WAIT_S = 90
@@ -66,13 +68,21 @@ def until(condition, worker) -> None:
         time.sleep(0.05)
 
 
+def picture_of(printed, n: int) -> bytes:
+    layout, pdf = printed[n % len(printed)]
+    picture = take_picture(
+        layout, pdf, seed=100 + n, preset="easy", hand=CAREFUL, size_px=PICTURE_PX
+    )
+    return picture.jpeg
+
+
 def test_a_worker_killed_in_the_middle_loses_and_doubles_nothing(sessions, files, start_worker):
     school = found_school(sessions, files)
     sheets = school.sheets()
-    with ThreadPoolExecutor() as pool:
-        pictures = list(
-            pool.map(lambda n: school.photo_of(sheets[n % 3], seed=100 + n), range(PHOTOS))
-        )
+    printed = [school.printed(sheet) for sheet in sheets]
+    # Processes, not threads: the renderer of PDFs isn't made for threads.
+    with ProcessPoolExecutor() as pool:
+        pictures = list(pool.map(partial(picture_of, printed), range(PHOTOS)))
     with sessions.begin() as session:
         pile = add_pile(session, school.id, school.teacher_id)
         for n, data in enumerate(pictures):
