@@ -1,7 +1,6 @@
 """Assigning a value scale, with the expected strip drawn as choices change."""
 
 from dataclasses import dataclass
-from datetime import UTC, datetime
 from random import SystemRandom
 
 from flask import Blueprint, redirect, render_template, request, url_for
@@ -26,6 +25,7 @@ from noema.web.drawings.strip import expected_strip
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
+from noema.web.frame.weeks import this_week
 
 assigning = Blueprint("assigning", __name__)
 
@@ -141,7 +141,7 @@ def choices_of(form: MultiDict[str, str], row: ClassRow) -> Choices:
 
 
 def _usual_week(row: ClassRow) -> int:
-    return max(1, min(row.unit_weeks, row.week_on(datetime.now(UTC).date())))
+    return max(1, min(row.unit_weeks, this_week(row)))
 
 
 def make_preview(choices: Choices) -> Preview:

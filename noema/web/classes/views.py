@@ -20,7 +20,7 @@ from noema.store.classes import (
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
-from noema.web.today.views import week_words
+from noema.web.frame.weeks import week_words
 
 classes = Blueprint("classes", __name__)
 
@@ -76,7 +76,7 @@ def plan() -> str:
     cards = tuple(
         ClassCard(
             row=row,
-            week=_week(row),
+            week=week_words(row),
             assignments=tuple(a for a in given if a.class_id == row.id),
         )
         for row in classes_of_school(db(), me().school_id)
@@ -154,17 +154,13 @@ def _class_page(
     return ClassPage(
         frame=frame(Stage.PLAN),
         row=row,
-        week=_week(row),
+        week=week_words(row),
         students=students_of_class(db(), class_id),
         assignments=assignments_of_class(db(), class_id),
         roster=roster,
         text=text,
         sentence=sentence,
     )
-
-
-def _week(row: ClassRow) -> str:
-    return week_words(row.week_on(datetime.now(UTC).date()), row.unit_weeks)
 
 
 def _day(text: str) -> date:

@@ -39,17 +39,20 @@ class Frame:
 
     teacher: str
     school: str
+    waiting: Waiting
     stages: tuple[StageLink, ...]
 
 
 def frame(current: Stage) -> Frame:
     """Make the frame of a page."""
-    waiting = waits_by_stage(waiting_for_teacher(db(), me().school_id))
+    waiting = waiting_for_teacher(db(), me().school_id)
+    said = waits_by_stage(waiting)
     return Frame(
         teacher=me().display_name,
         school=me().school_name,
+        waiting=waiting,
         stages=tuple(
-            StageLink(stage=stage, current=stage is current, waits=waiting.get(stage, ""))
+            StageLink(stage=stage, current=stage is current, waits=said.get(stage, ""))
             for stage in Stage
             if stage is not Stage.NONE
         ),

@@ -1,7 +1,6 @@
 """What the class table shows: students by assignment, a tiny strip and a state in each place."""
 
 from dataclasses import dataclass
-from datetime import UTC, datetime
 
 from flask import url_for
 
@@ -15,7 +14,7 @@ from noema.store.work import WorkKey, work_of_class
 from noema.web.drawings.strip import TinyStrip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
-from noema.web.today.views import week_words
+from noema.web.frame.weeks import week_words
 
 _TEACHERS_TURN = (WorkState.NOT_PRINTED, WorkState.TO_REVIEW)
 _STUDENTS_TURN = (WorkState.WAITING, WorkState.SENT_BACK, WorkState.UNREADABLE)
@@ -77,7 +76,7 @@ def class_page(class_id: int) -> ClassPage:
     return ClassPage(
         frame=frame(Stage.PROGRESS),
         row=row,
-        week=week_words(row.week_on(datetime.now(UTC).date()), row.unit_weeks),
+        week=week_words(row),
         assignments=assignments,
         turns=tuple(
             _turn([line.places[n].state for line in lines]) for n in range(len(assignments))

@@ -9,7 +9,7 @@ from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow, assignments_of_class
 from noema.store.classes import ClassRow, StudentRow, class_of_school, student_of_class
 from noema.store.reviews import AttemptRow, attempts_of_student, judgements_of
-from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
+from noema.web.drawings.strip import BRACKET_SIGMAS, Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
@@ -132,8 +132,8 @@ def _dots(attempts: list[AttemptRow]) -> tuple[Dot, ...]:
         Dot(
             x=round(LEFT + (n + 0.5) * stride, 1),
             y=_y(accuracy.mean_drift),
-            high=_y(accuracy.mean_drift - 1.64 * accuracy.sigma),
-            low=_y(accuracy.mean_drift + 1.64 * accuracy.sigma),
+            high=_y(accuracy.mean_drift - BRACKET_SIGMAS * accuracy.sigma),
+            low=_y(accuracy.mean_drift + BRACKET_SIGMAS * accuracy.sigma),
             label=str(n + 1),
             said=f"Attempt {n + 1}: {accuracy.mean_drift:.2f} of a value from its steps, "
             f"{accuracy.holds} of {accuracy.counted} hold",

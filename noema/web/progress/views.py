@@ -1,15 +1,26 @@
 """Progress: a class at a glance, a student over time."""
 
+from dataclasses import dataclass
+
 from flask import Blueprint, redirect, render_template, url_for
 from werkzeug.wrappers import Response
 
 from noema.store.classes import classes_of_school
+from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
+from noema.web.frame.weeks import ClassLine, class_lines
 from noema.web.progress.class_page import class_page
-from noema.web.progress.overview_page import overview_page
 from noema.web.progress.student_page import student_page
 
 progress = Blueprint("progress", __name__)
+
+
+@dataclass(frozen=True, kw_only=True)
+class OverviewPage:
+    """All classes."""
+
+    frame: Frame
+    classes: tuple[ClassLine, ...]
 
 
 @progress.get("/progress")
@@ -18,7 +29,8 @@ def overview() -> Response | str:
     rows = classes_of_school(db(), me().school_id)
     if len(rows) == 1:
         return redirect(url_for("progress.of_class", class_id=rows[0].id))
-    return render_template("progress/overview.html", page=overview_page(rows))
+    page = OverviewPage(frame=frame(Stage.PROGRESS), classes=class_lines(rows))
+    return render_template("progress/overview.html", page=page)
 
 
 @progress.get("/progress/classes/<int:class_id>")
