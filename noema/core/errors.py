@@ -10,6 +10,14 @@ class Refused(Exception):
     """Something given to Noema can't be used; the message is one sentence for the person."""
 
 
+class BadHueTable(Refused):
+    """A table of hue names doesn't go once round the wheel."""
+
+
+class BadPaint(Refused):
+    """A tube, a set of paints or a mix isn't one that can be made."""
+
+
 class BadExercise(Refused):
     """An exercise was asked for that nobody could paint."""
 

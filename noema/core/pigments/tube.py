@@ -1,0 +1,52 @@
+"""A tube of paint as the model knows it."""
+
+from dataclasses import dataclass, field
+from enum import Enum
+
+import numpy as np
+from numpy.typing import NDArray
+
+from noema.core.colour.spectra import WAVELENGTHS_NM
+from noema.core.errors import BadPaint
+
+Floats = NDArray[np.float64]
+
+BANDS = len(WAVELENGTHS_NM)
+
+
+class Role(Enum):
+    """What a tube is for."""
+
+    COLOUR = "colour"  # anything with a hue, browns and greys too
+    WHITE = "white"  # lightens
+    BLACK = "black"  # darkens
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Tube:
+    """One tube: K and S per volume as squeezed, white's S at 560 nm being 1."""
+
+    name: str  # as contracts and files write it, such as lemon-yellow
+    label: str  # for people
+    pigments: tuple[str, ...]  # colour index codes
+    absorption: Floats = field(repr=False)  # K, (31,)
+    scattering: Floats = field(repr=False)  # S, (31,)
+    basis: str  # what the curves rest on
+    role: Role = Role.COLOUR
+    metal: str | None = None  # a metal that asks for caution
+
+    def __post_init__(self) -> None:
+        for curve in (self.absorption, self.scattering):
+            if curve.shape != (BANDS,) or not np.isfinite(curve).all() or curve.min() <= 0.0:
+                raise BadPaint(f"{self.label}: K and S need {BANDS} numbers above 0 each.")
+            curve.setflags(write=False)
+
+
+def absorptions(tubes: tuple[Tube, ...]) -> Floats:
+    """Stack the tubes' K, shape (n, 31)."""
+    return np.stack([tube.absorption for tube in tubes])
+
+
+def scatterings(tubes: tuple[Tube, ...]) -> Floats:
+    """Stack the tubes' S, shape (n, 31)."""
+    return np.stack([tube.scattering for tube in tubes])
