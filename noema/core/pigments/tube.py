@@ -41,6 +41,17 @@ class Tube:
                 raise BadPaint(f"{self.label}: K and S need {BANDS} numbers above 0 each.")
             curve.setflags(write=False)
 
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Tube) and self._content == other._content
+
+    def __hash__(self) -> int:
+        return hash(self._content)
+
+    @property
+    def _content(self) -> tuple[str, bytes, bytes]:
+        """What makes two tubes the same paint: lets answers about a set be remembered."""
+        return (self.name, self.absorption.tobytes(), self.scattering.tobytes())
+
 
 def absorptions(tubes: tuple[Tube, ...]) -> Floats:
     """Stack the tubes' K, shape (n, 31)."""

@@ -1,0 +1,190 @@
+"""What a set of tubes can reach: the most intense mix of every hue, and what holds it back."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from noema.core.colour.hvc import HVC, hvc_of, lab_to_hvc
+from noema.core.colour.names import HueTable, NamedHue
+from noema.core.pigments.amounts import can_be_measured, round_parts
+from noema.core.pigments.cloud import Cloud, cloud_of
+from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
+from noema.core.pigments.qualities import qualities
+from noema.core.pigments.tube import Role, Tube
+
+Floats = NDArray[np.float64]
+Whole = NDArray[np.int64]
+
+HUE_STEP = 2.5
+VALUES = np.arange(1.0, 10.0)
+PRIMARIES = ("yellow", "red", "blue")
+CLEAN_FROM, DEAD_BELOW = 8.0, 5.0
+"""Chroma from which a hue counts as clean, and under which it isn't there: choices."""
+
+_NEAR_HUE = 6.0  # hue steps round a named hue in which its mix is looked for
+_ON_HUE = 1.0  # hue steps from the name at which a mix counts as that hue
+_A_TOUCH = 200  # parts to one: a trace, brought in on the tip of a knife
+_CONTENDERS = 8  # pairs looked at closely
+_FINE = 2.0 ** np.linspace(-1.5, 1.5, 41)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Ceiling:
+    """The most intense mix of a named hue."""
+
+    hue: NamedHue
+    parts: tuple[Part, ...]  # tubes first, white last; empty when the hue can't be had at all
+    hvc: HVC  # chroma 0 when it can't be had
+    reason: str  # what holds it back; empty when the hue is clean
+
+    @property
+    def word(self) -> str:
+        """How good it gets."""
+        if self.hvc.chroma >= CLEAN_FROM:
+            return "clean"
+        return "muted" if self.hvc.chroma >= DEAD_BELOW else "dead"
+
+
+def reach(tubes: tuple[Tube, ...]) -> Floats:
+    """Give the highest chroma by mixing, (40, 9): hues 0, 2.5 .. 97.5 at values 1 .. 9.
+
+    0 where nothing of that hue and value can be mixed.
+    """
+    hvc = cloud_of(tubes).hvc
+    named = hvc[np.isfinite(hvc[:, 0])]
+    out = np.zeros((int(100.0 / HUE_STEP), len(VALUES)))
+    hue = np.rint(named[:, 0] / HUE_STEP).astype(int) % len(out)
+    level = np.clip(np.rint(named[:, 1]).astype(int) - 1, 0, len(VALUES) - 1)
+    np.maximum.at(out, (hue, level), named[:, 2])
+    return _bridged(out)
+
+
+def ceilings(tubes: tuple[Tube, ...], table: HueTable) -> tuple[Ceiling, ...]:
+    """Give the most intense mix of each of the twelve hues, by at most two tubes and white."""
+    cloud = cloud_of(tubes)
+    return tuple(_ceiling(cloud, hue, table) for hue in table.hues(12))
+
+
+def tubes_of_hue(tubes: tuple[Tube, ...], name: str, table: HueTable) -> tuple[Tube, ...]:
+    """Find the tubes a painter would call by one of the six hues."""
+    return tuple(
+        tube
+        for tube in tubes
+        if tube.role is Role.COLOUR and table.lean(qualities(tube).shown).hue == name
+    )
+
+
+def _bridged(chroma: Floats) -> Floats:
+    """Fill single gaps round the circle from both neighbours: mixes lie between them."""
+    before, after = np.roll(chroma, 1, axis=0), np.roll(chroma, -1, axis=0)
+    gap = (chroma == 0.0) & (before > 0.0) & (after > 0.0)
+    return np.where(gap, np.minimum(before, after), chroma)
+
+
+def _ceiling(cloud: Cloud, hue: NamedHue, table: HueTable) -> Ceiling:
+    own = tubes_of_hue(cloud.tubes, hue.name, table) if hue.name in PRIMARIES else ()
+    if own:
+        return _straight(cloud, own, hue, table)
+    mixes = _onto_hue(cloud.tubes, cloud.amounts[_contenders(cloud, hue)], hue.hue100)
+    if mixes is None:
+        nothing = HVC(hue100=hue.hue100, value=5.0, chroma=0.0)
+        return Ceiling(hue=hue, parts=(), hvc=nothing, reason=_reason(cloud, (), hue.name, table))
+    parts = round_parts(cloud.tubes, mixes, _A_TOUCH)
+    hvc = hvc_of(lab_of_parts(parts))
+    reason = "" if hvc.chroma >= CLEAN_FROM else _reason(cloud, parts, hue.name, table)
+    return Ceiling(hue=hue, parts=parts, hvc=hvc, reason=reason)
+
+
+def _straight(
+    cloud: Cloud, own: tuple[Tube, ...], hue: NamedHue, table: HueTable
+) -> Ceiling:
+    """Give a primary as its own tube, let down to its most intense."""
+    kinds = [tube for tube in cloud.tubes if tube.role is not Role.WHITE]
+    rows = np.flatnonzero(np.isin(cloud.kind, [kinds.index(tube) for tube in own]))
+    off = np.abs((cloud.hvc[rows, 0] - hue.hue100 + 50.0) % 100.0 - 50.0)
+    best = rows[int(np.nanargmin(2.0 * off - cloud.hvc[rows, 2]))]
+    parts = round_parts(cloud.tubes, cloud.amounts[best], _A_TOUCH)
+    hvc = hvc_of(lab_of_parts(parts))
+    lean = table.lean(hvc)
+    reason = "" if lean.towards is None else f"it leans to {lean.towards}"
+    return Ceiling(hue=hue, parts=parts, hvc=hvc, reason=reason)
+
+
+def _contenders(cloud: Cloud, hue: NamedHue) -> Whole:
+    """Find, near a hue, the most intense mix of each single tube and pair; the best few of them."""
+    off = np.abs((cloud.hvc[:, 0] - hue.hue100 + 50.0) % 100.0 - 50.0)
+    near = np.flatnonzero((cloud.kind >= 0) & (off <= _NEAR_HUE) & can_be_measured(cloud.amounts, _A_TOUCH))
+    ranked = near[np.argsort(2.0 * off[near] - cloud.hvc[near, 2], kind="stable")]
+    _, first = np.unique(cloud.kind[ranked], return_index=True)
+    return np.asarray(ranked[np.sort(first)[:_CONTENDERS]])
+
+
+def _onto_hue(tubes: tuple[Tube, ...], mixes: Floats, hue100: float) -> Floats | None:
+    """Shift each mix's balance until its hue is the one asked for; give the most intense."""
+    if not len(mixes):
+        return None
+    coloured = np.array([tube.role is not Role.WHITE for tube in tubes])
+    first = np.argmax((mixes > 0) & coloured, axis=1)
+    tries = np.repeat(mixes[:, None, :], len(_FINE), axis=1)
+    tries[np.arange(len(mixes)), :, first] *= _FINE
+    tries = tries.reshape(-1, len(tubes))
+    hvc = lab_to_hvc(mix_labs(tubes, tries))
+    off = np.abs((hvc[:, 0] - hue100 + 50.0) % 100.0 - 50.0)
+    chroma = np.where((off <= _ON_HUE) & can_be_measured(tries, _A_TOUCH), hvc[:, 2], -1.0)
+    best = int(np.argmax(chroma))
+    return tries[best] if chroma[best] > 0.0 else None
+
+
+def _neighbours(name: str) -> tuple[str, str]:
+    """Give the two primaries a hue is mixed from; a primary stands for itself."""
+    return _BETWEEN[name]
+
+
+def _reason(cloud: Cloud, parts: tuple[Part, ...], name: str, table: HueTable) -> str:
+    """Say what keeps a hue from being clean: a primary missing, or leaning to the wrong side."""
+    one, other = _neighbours(name)
+    if one == other:
+        return f"there is no {one} in the set"
+    for wanted, away in ((one, other), (other, one)):
+        there = tubes_of_hue(cloud.tubes, wanted, table)
+        if not there:
+            return f"there is no {wanted} in the set"
+        used = tuple(part.tube for part in parts if part.tube in there) or there
+        if said := _leans_away(used, wanted, away, table):
+            return said
+    names = [part.tube.label for part in parts if part.tube.role is not Role.WHITE]
+    if not names:
+        return "no two of these tubes meet there"
+    return f"{' and '.join(names)} {'go' if len(names) > 1 else 'goes'} no further"
+
+
+def _leans_away(used: tuple[Tube, ...], wanted: str, away: str, table: HueTable) -> str | None:
+    """Name a primary that leans off the side on which it should meet the other."""
+    six = [hue.name for hue in table.hues(6)]
+    good = six[_between_place(six.index(wanted), six.index(away))]
+    leans = [table.lean(qualities(tube).shown).towards for tube in used]
+    if any(lean in (None, good) for lean in leans):
+        return None
+    return f"the {wanted} ({used[0].label}) leans to {leans[0]}"
+
+
+def _between_place(one: int, other: int) -> int:
+    """Give the place on the six-hue circle one step from `one` on the shorter way to `other`."""
+    return (one + (1 if (other - one) % 6 < 3 else -1)) % 6
+
+
+_BETWEEN = {
+    "yellow": ("yellow", "yellow"),
+    "yellow-orange": ("yellow", "red"),
+    "orange": ("yellow", "red"),
+    "red-orange": ("red", "yellow"),
+    "red": ("red", "red"),
+    "red-violet": ("red", "blue"),
+    "violet": ("red", "blue"),
+    "blue-violet": ("blue", "red"),
+    "blue": ("blue", "blue"),
+    "blue-green": ("blue", "yellow"),
+    "green": ("blue", "yellow"),
+    "yellow-green": ("yellow", "blue"),
+}
