@@ -1,0 +1,90 @@
+"""Mixes, recipes and next moves in a painter's words."""
+
+from collections.abc import Sequence
+
+from noema.core.colour.names import HueTable, hue_step
+from noema.core.pigments.mix import Part
+from noema.core.pigments.next_move import NextMove
+from noema.core.pigments.reach import Ceiling
+from noema.core.pigments.recipe import Recipe
+
+_SEEN_HUE, _SEEN_VALUE, _SEEN_CHROMA = 1.5, 0.2, 0.7  # what is worth saying
+_AS_GOOD_AS_THERE = 2.5  # CIEDE2000
+_TRACE, _TOUCH, _LITTLE = 1 / 40, 1 / 12, 1 / 4
+
+
+def say_parts(parts: Sequence[Part]) -> str:
+    """Say a mix, such as: 4 lemon yellow + 1 phthalo blue."""
+    return " + ".join(f"{part.amount:g} {part.tube.label}" for part in parts)
+
+
+def say_left(recipe: Recipe, table: HueTable) -> str:
+    """Say what a recipe can't reach; empty when it is as good as there."""
+    if recipe.away <= _AS_GOOD_AS_THERE:
+        return ""
+    off = []
+    value = recipe.hvc.value - recipe.target.value
+    if abs(value) >= _SEEN_VALUE:
+        off.append(f"{abs(value):.1f} of a value too {'light' if value > 0 else 'dark'}")
+    chroma = recipe.hvc.chroma - recipe.target.chroma
+    if abs(chroma) >= _SEEN_CHROMA:
+        off.append(f"chroma {abs(chroma):.0f} {'too high' if chroma > 0 else 'short'}")
+    if (towards := _hue_miss(recipe, table)) is not None:
+        off.append(f"leans to {towards}")
+    return "as near as these paints come: " + ", ".join(off or ["a shade off"])
+
+
+def say_move(move: NextMove) -> str:
+    """Say the next move, such as: a touch of crimson: about 1 part to 20."""
+    if move.is_there:
+        return "leave it: it is there"
+    if move.start_again is not None:
+        return f"start again: {say_parts(move.start_again.parts)}"
+    assert move.add is not None
+    said = f"{_amount(move.share)} {move.add.label}: {_ratio(move.share)}"
+    if move.keep == 1.0:
+        return said
+    return f"keep {'a half' if move.keep == 0.5 else 'a quarter'} of the pile, then {said}"
+
+
+def say_ceiling(ceiling: Ceiling) -> str:
+    """Say what limits a hue, such as: no violet above chroma 6, because the red leans to orange."""
+    name = ceiling.hue.name
+    article = "an" if name[0] in "aeiou" else "a"
+    because = f", because {ceiling.reason}" if ceiling.reason else ""
+    if ceiling.hvc.chroma < 1.0:
+        return f"these paints can't give {article} {name} at all{because}"
+    return f"these paints can't give {article} {name} above chroma {ceiling.hvc.chroma:.0f}{because}"
+
+
+def _hue_miss(recipe: Recipe, table: HueTable) -> str | None:
+    got, wanted = recipe.hvc.hue100, recipe.target.hue100
+    if got is None or wanted is None:
+        return None
+    off = hue_step(wanted, got)
+    if abs(off) < _SEEN_HUE:
+        return None
+    # Towards the six-hue neighbour on the side it strayed to.
+    return table.nearest((wanted + (12.0 if off > 0 else -12.0)) % 100.0, 6).name
+
+
+def _amount(share: float) -> str:
+    if share <= _TRACE:
+        return "a trace of"
+    if share <= _TOUCH:
+        return "a touch of"
+    if share <= _LITTLE:
+        return "a little"
+    return "more"
+
+
+def _ratio(share: float) -> str:
+    if share < 1 / 8:
+        return f"about 1 part to {_round_number(1 / share)}"
+    if share < 0.9:
+        return f"about 1 part to {1 / share:.0f}"
+    return "about as much again"
+
+
+def _round_number(number: float) -> int:
+    return round(number) if number < 10 else 5 * round(number / 5)
