@@ -12,6 +12,7 @@ COMMANDS = {
     "read": "noema.cli.read",
     "judge": "noema.cli.judge",
     "hvc": "noema.cli.hvc",
+    "mix": "noema.cli.mix",
     "picture": "noema.cli.picture",
     "school": "noema.cli.school",
     "migrate": "noema.cli.migrate",

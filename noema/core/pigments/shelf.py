@@ -8,6 +8,7 @@ from typing import Any
 
 from noema.core.errors import BadPaint
 from noema.core.pigments.curves import Shape, absorption_of, rows_of_three, scattering_of
+from noema.core.pigments.drying import Binder
 from noema.core.pigments.tube import Role, Tube
 
 _DATA = Path(__file__).parent / "data"
@@ -24,6 +25,7 @@ class PaintSet:
     label: str
     says: str  # one sentence
     tubes: tuple[Tube, ...]
+    binder: Binder = Binder.ACRYLIC
 
     def __post_init__(self) -> None:
         names = [tube.name for tube in self.tubes]
