@@ -28,7 +28,9 @@ def weights() -> np.ndarray:
 
 def main() -> None:
     with TARGET.open("w", newline="", encoding="utf-8") as file:
-        file.write("# CIE 1931 2 degree observer times CIE illuminant D50 (CIE 15:2004), gathered\n")
+        file.write(
+            "# CIE 1931 2 degree observer times CIE illuminant D50 (CIE 15:2004), gathered\n"
+        )
         file.write("# into 10 nm bands as ASTM E308 does; the white is that of ICC.1:2022.\n")
         writer = csv.writer(file, lineterminator="\n")
         writer.writerow(["wavelength_nm", "x", "y", "z"])

@@ -41,7 +41,7 @@ def moved(entry: dict, x: np.ndarray) -> Shape:
     kinds = {"edges": "cwh", "bands": "cwh", "blocks": "cwcwh"}
     rows = {
         key: tuple(
-            tuple(_step(number, kind, next(steps)) for number, kind in zip(row, kinds[key]))
+            tuple(_step(number, kind, next(steps)) for number, kind in zip(row, kinds[key], strict=True))
             for row in entry.get(key, ())
         )
         for key in kinds
@@ -75,7 +75,7 @@ def tune(entry: dict) -> Shape:
 
     def misses(x: np.ndarray) -> np.ndarray:
         got = labs(moved(entry, x))
-        return np.concatenate([*(g - w for g, w in zip(got, wanted)), 0.8 * x])
+        return np.concatenate([*(g - w for g, w in zip(got, wanted, strict=True)), 0.8 * x])
 
     return moved(entry, least_squares(misses, np.zeros(count), bounds=(-4, 4)).x)
 
@@ -90,7 +90,8 @@ def main() -> None:
             if rows:
                 print(f"{key} = {rows}")
         print(f"haze = {shape.haze:.3g}\nscatter = {shape.scatter:.3g}\ntilt = {shape.tilt:.3g}")
-        for lab, target in zip(labs(shape), (entries[name]["masstone"], entries[name]["tint"])):
+        targets = (entries[name]["masstone"], entries[name]["tint"])
+        for lab, target in zip(labs(shape), targets, strict=True):
             hvc = hvc_of(lab)
             print(f"# {hvc.notation} {hvc.value:.2f}/{hvc.chroma:.1f} for {target}")
 

@@ -7,9 +7,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from noema.core.colour.lab import xyz_to_lab
 
-_TABLE = np.loadtxt(
-    Path(__file__).parent / "data" / "observer_d50.csv", delimiter=",", skiprows=3
-)
+_TABLE = np.loadtxt(Path(__file__).parent / "data" / "observer_d50.csv", delimiter=",", skiprows=3)
 WAVELENGTHS_NM: NDArray[np.float64] = _TABLE[:, 0]
 """The 31 bands every spectrum here is given at, 400 to 700 nm."""
 

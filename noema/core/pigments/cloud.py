@@ -82,9 +82,7 @@ def _triple_pulls(count: int, coloured: list[int]) -> Floats:
     return pull.reshape(-1, count)
 
 
-def _let_down(
-    pull: Floats, kind: Whole, white: int | None, triples: int
-) -> tuple[Floats, Whole]:
+def _let_down(pull: Floats, kind: Whole, white: int | None, triples: int) -> tuple[Floats, Whole]:
     """Repeat every mix with each amount of white; the last `triples` rows with fewer."""
     if white is None:
         return pull, kind

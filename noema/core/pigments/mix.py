@@ -50,7 +50,7 @@ def film_labs(
     thickness: ArrayLike,
     surface: Surface = DRY_ACRYLIC,
 ) -> Floats:
-    """Give the Lab (..., 3) of films over white paper; thickness (...) in coats, less for a wash."""
+    """Give the Lab (..., 3) of films over white paper; thickness (...) in coats, a wash below 1."""
     absorption, scattering = _added(tubes, amounts)
     depth = np.asarray(thickness, dtype=float)[..., None]
     return reflectance_to_lab(film_reflectance(absorption, scattering, depth, surface))

@@ -17,14 +17,14 @@ from noema.core.pigments.tube import Role, Tube
 Floats = NDArray[np.float64]
 Scored = tuple[float, tuple[Tube, ...], Floats]  # lower is better; tubes and their amounts
 
-NEUTRAL_ENOUGH = 1.0
+NEUTRAL_ENOUGH = 1.3
 """Chroma, let down with white, under which nobody can say which way a grey leans."""
 
 _LET_DOWN = 0.06  # white to a pull of 1: shows a dark mix's hue at a middle value
 _RATIOS = 2.0 ** np.linspace(-5.0, 5.0, 61)
-_PARTNER = 2.0 ** np.linspace(-2.0, 1.5, 8)  # the partner's pull beside the tube's
+_PARTNER = 2.0 ** np.linspace(-2.0, 1.0, 8)  # the partner's pull beside the tube's
 _HELPERS = np.array([0.12, 0.4, 1.0, 2.5, 8.0])  # one half of the partner to the other
-_LIFTS_OVER_SINGLE = 0.5  # chroma by which two tubes must grey better than one
+_LIFTS_OVER_SINGLE = 0.8  # chroma by which two tubes must grey better than one
 _GREYING = 4  # tubes that grey most on their own, one of which is in every pair tried
 _STILL_NEUTRAL = 1.2  # chroma up to which a dark counts
 _LAB_CHROMA = 5.0  # chroma of Lab to one of HVC, roughly
@@ -79,9 +79,7 @@ def partner(tube: Tube, tubes: tuple[Tube, ...], table: HueTable) -> Partner:
         parts=best or (),
         left=let_down(best or (Part(tube=tube, amount=1.0),)),
         named=named,
-        named_tubes=tuple(
-            other for other in others if named and _hue12(other, table) == named
-        ),
+        named_tubes=tuple(other for other in others if named and _hue12(other, table) == named),
     )
 
 

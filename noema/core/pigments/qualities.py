@@ -1,4 +1,4 @@
-"""What a painter learns of a tube first: how strongly it tints, whether it hides, where it leans."""
+"""What a painter learns of a tube first: how strongly it tints, how it covers, where it leans."""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -78,7 +78,7 @@ def _word(words: tuple[tuple[float, str], ...], number: float) -> str:
 
 _STRENGTHS = (
     (24.0, "weak"),
-    (60.0, "middling"),
+    (45.0, "middling"),
     (180.0, "strong"),
     (float("inf"), "overwhelming"),
 )

@@ -96,9 +96,7 @@ def _ceiling(cloud: Cloud, hue: NamedHue, table: HueTable) -> Ceiling:
     return Ceiling(hue=hue, parts=parts, hvc=hvc, reason=reason)
 
 
-def _straight(
-    cloud: Cloud, own: tuple[Tube, ...], hue: NamedHue, table: HueTable
-) -> Ceiling:
+def _straight(cloud: Cloud, own: tuple[Tube, ...], hue: NamedHue, table: HueTable) -> Ceiling:
     """Give a primary as its own tube, let down to its most intense."""
     kinds = [tube for tube in cloud.tubes if tube.role is not Role.WHITE]
     rows = np.flatnonzero(np.isin(cloud.kind, [kinds.index(tube) for tube in own]))
@@ -114,7 +112,9 @@ def _straight(
 def _contenders(cloud: Cloud, hue: NamedHue) -> Whole:
     """Find, near a hue, the most intense mix of each single tube and pair; the best few of them."""
     off = np.abs((cloud.hvc[:, 0] - hue.hue100 + 50.0) % 100.0 - 50.0)
-    near = np.flatnonzero((cloud.kind >= 0) & (off <= _NEAR_HUE) & can_be_measured(cloud.amounts, _A_TOUCH))
+    near = np.flatnonzero(
+        (cloud.kind >= 0) & (off <= _NEAR_HUE) & can_be_measured(cloud.amounts, _A_TOUCH)
+    )
     ranked = near[np.argsort(2.0 * off[near] - cloud.hvc[near, 2], kind="stable")]
     _, first = np.unique(cloud.kind[ranked], return_index=True)
     return np.asarray(ranked[np.sort(first)[:_CONTENDERS]])

@@ -40,7 +40,9 @@ class Recipe:
     away: float  # CIEDE2000 still to go
 
 
-def recipe(target_lab: ArrayLike, tubes: tuple[Tube, ...], surface: Surface = DRY_ACRYLIC) -> Recipe:
+def recipe(
+    target_lab: ArrayLike, tubes: tuple[Tube, ...], surface: Surface = DRY_ACRYLIC
+) -> Recipe:
     """Find the simplest mix of the tubes that comes nearest a Lab colour."""
     if not tubes:
         raise BadPaint("A recipe needs at least one tube: choose a paint set first.")
@@ -78,7 +80,7 @@ def _lattice(tubes: tuple[Tube, ...]) -> Floats:
             row[:, places] = pulls
             rows.append(row)
     amounts = np.concatenate(rows) / _pulling(tubes)
-    return amounts / amounts.max(axis=1, keepdims=True)
+    return np.asarray(amounts / amounts.max(axis=1, keepdims=True))
 
 
 @lru_cache(maxsize=32)
@@ -99,7 +101,7 @@ def _starts(tubes: tuple[Tube, ...], target: Floats, surface: Surface) -> Floats
     ranked = np.argsort(score)[: _PROMISING * 12]
     used = (net[ranked] > 0) @ (1 << np.arange(len(tubes)))
     _, first = np.unique(used, return_index=True)
-    return net[ranked[np.sort(first)[:_PROMISING]]]
+    return np.asarray(net[ranked[np.sort(first)[:_PROMISING]]])
 
 
 def _with_fourth(
@@ -110,16 +112,14 @@ def _with_fourth(
     best = mixes[np.argsort(away)[:_FOURTHS]]
     best = best[(best > 0).sum(axis=1) < MOST_TUBES]
     if not len(best):
-        return best
+        return np.empty((0, len(tubes)))
     little = 0.1 / _pulling(tubes)
     more = best[:, None, :] + np.eye(len(tubes)) * little * (best[:, None, :] == 0)
     more = more.reshape(-1, len(tubes))
     return refined(tubes, np.unique(more, axis=0), target, surface)
 
 
-def refined(
-    tubes: tuple[Tube, ...], starts: Floats, target: Floats, surface: Surface
-) -> Floats:
+def refined(tubes: tuple[Tube, ...], starts: Floats, target: Floats, surface: Surface) -> Floats:
     """Move the amounts of every mix (m, n) towards the target by damped Gauss-Newton steps.
 
     Tubes with amount 0 stay out; the largest amount of each mix comes back as 1.

@@ -54,7 +54,9 @@ def say_ceiling(ceiling: Ceiling) -> str:
     because = f", because {ceiling.reason}" if ceiling.reason else ""
     if ceiling.hvc.chroma < 1.0:
         return f"these paints can't give {article} {name} at all{because}"
-    return f"these paints can't give {article} {name} above chroma {ceiling.hvc.chroma:.0f}{because}"
+    return (
+        f"these paints can't give {article} {name} above chroma {ceiling.hvc.chroma:.0f}{because}"
+    )
 
 
 def _hue_miss(recipe: Recipe, table: HueTable) -> str | None:
