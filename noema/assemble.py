@@ -5,13 +5,17 @@ The only file that may import everything; only entry points and tests import it.
 
 import gc
 import logging
+from pathlib import Path
+from random import Random
 
 from flask import Flask
 from procrastinate import App
 
+from noema.devices.colour_meter import ColourMeter, SpooledMeter
 from noema.devices.file_store import LocalFiles
 from noema.jobs.worker import make_worker, work
 from noema.settings import Settings, files_folder, settings_from
+from noema.stand_ins.meter import PretendMeter
 from noema.store.engine import Sessions, open_engine, open_sessions
 from noema.web.application import make_application
 
@@ -30,11 +34,21 @@ def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
     return make_application(
         sessions,
         LocalFiles(files_folder(settings)),
+        meter_of(settings),
         secret_key=settings.secret_key,
         https=bool(settings.https),
         session_hours=settings.session_hours,
         log_ins_a_minute=settings.log_ins_a_minute,
     )
+
+
+def meter_of(settings: Settings) -> ColourMeter | None:
+    """Find the colour meter the settings name."""
+    if settings.meter == "none":
+        return None
+    if settings.meter == "stand-in":
+        return PretendMeter(Random())
+    return SpooledMeter(Path(settings.meter))
 
 
 def worker_of(settings: Settings) -> App:

@@ -26,6 +26,9 @@ class Settings:
     log_ins_a_minute: int = _setting(10, "count", "Log-ins tried from one address in a minute.")
     reading_at_once: int = _setting(2, "count", "Photographs the worker reads side by side.")
     heartbeat_s: int = _setting(2, "seconds", "How often the worker says that it lives.")
+    meter: str = _setting(
+        "none", "name or folder", "The colour meter: none, stand-in, or the folder it writes to."
+    )
     stalled_s: int = _setting(8, "seconds", "Silence after which a worker counts as gone.")
 
 

@@ -11,7 +11,7 @@ MAY_IMPORT = {
     "core": set(),
     "formats": {"core"},
     "store": {"core"},
-    "devices": {"core"},
+    "devices": {"core", "formats"},
     "stand_ins": {"core", "formats", "devices"},
     "actions": {"core", "formats", "store", "devices"},
     "web": {"core", "formats", "store", "devices", "actions"},

@@ -76,6 +76,7 @@ def _environment(database_url: str) -> dict[str, str]:
         "NOEMA_DATABASE_URL": database_url,
         "NOEMA_FILES": str(LOCAL / "files"),
         "NOEMA_SECRET_KEY": SECRET.read_text(encoding="utf-8"),
+        "NOEMA_METER": "stand-in",
     }
 
 

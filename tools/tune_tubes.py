@@ -41,7 +41,10 @@ def moved(entry: dict, x: np.ndarray) -> Shape:
     kinds = {"edges": "cwh", "bands": "cwh", "blocks": "cwcwh"}
     rows = {
         key: tuple(
-            tuple(_step(number, kind, next(steps)) for number, kind in zip(row, kinds[key], strict=True))
+            tuple(
+                _step(number, kind, next(steps))
+                for number, kind in zip(row, kinds[key], strict=True)
+            )
             for row in entry.get(key, ())
         )
         for key in kinds

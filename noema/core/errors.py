@@ -50,5 +50,9 @@ class OutOfDate(Refused):
     """Somebody else changed it in the meantime."""
 
 
+class MeterAway(Refused):
+    """The colour meter gives no reading."""
+
+
 class StoreFull(Refused):
     """The file store can't take more."""

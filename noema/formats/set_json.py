@@ -18,9 +18,6 @@ from noema.core.pigments.shelf import TUBES, PaintSet, builtin_tube
 from noema.core.pigments.tube import Tube
 
 FORMAT = "noema-set/1"
-OWN = "own-"
-"""Names of own tubes start with it, so that they never hide a built-in one."""
-
 _SLUG = re.compile(r"[a-z0-9]+(-[a-z0-9]+)*")
 
 
@@ -84,20 +81,7 @@ def tube_from_json(entry: dict[str, Any]) -> Tube:
     )
 
 
-def swatches_to_json(swatches: Sequence[Swatch]) -> list[dict[str, object]]:
-    """Write measured swatches."""
-    return [
-        {
-            "label": swatch.label,
-            "mixed_with": {part.tube.name: part.amount for part in swatch.mixed_with},
-            "lab": list(swatch.lab),
-        }
-        for swatch in swatches
-    ]
-
-
-def swatches_from_json(entries: Sequence[dict[str, Any]]) -> tuple[Swatch, ...]:
-    """Read measured swatches."""
+def _swatches(entries: Sequence[dict[str, Any]]) -> tuple[Swatch, ...]:
     return tuple(
         Swatch(
             label=str(entry.get("label", f"swatch {place}")),
@@ -121,7 +105,7 @@ def _tube(entry: object, place: int) -> Tube:
             return tube_from_json(entry)
         fitted = fit_tube(
             builtin_tube(str(entry.get("base", ""))),
-            swatches_from_json(entry.get("swatches", ())),
+            _swatches(entry.get("swatches", ())),
             name=_slug(entry),
             label=str(entry.get("label", entry["name"])),
         )

@@ -7,9 +7,11 @@ from sqlalchemy import CheckConstraint, ForeignKey, MetaData, String, UniqueCons
 from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
+from noema.core.colour.names import WarmBlue
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.judging.review import ReviewState
+from noema.core.pigments.drying import Binder
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.paper import Paper
 
@@ -39,7 +41,13 @@ class Base(DeclarativeBase):
             "pk": "pk_%(table_name)s",
         }
     )
-    type_annotation_map = {datetime: TIMESTAMP(timezone=True), Json: JSONB, list[str]: JSONB}
+    type_annotation_map = {
+        datetime: TIMESTAMP(timezone=True),
+        Json: JSONB,
+        list[str]: JSONB,
+        list[float]: JSONB,
+        list[Json]: JSONB,
+    }
 
 
 def _one_of(column: str, members: type[Enum]) -> CheckConstraint:
@@ -55,8 +63,11 @@ class School(Base):
     """A school; everything else belongs to one."""
 
     __tablename__ = "school"
+    __table_args__ = (_one_of("warm_blue", WarmBlue),)
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(120), unique=True)
+    hue_names: Mapped[Json | None]  # hue100 by name; none: the usual table
+    warm_blue: Mapped[str] = mapped_column(String(20), server_default=WarmBlue.VIOLET.value)
     made_at: Mapped[datetime] = _now()
 
 
@@ -106,6 +117,39 @@ class Enrolment(Base):
     __tablename__ = "enrolment"
     class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id"), primary_key=True)
     student_id: Mapped[int] = mapped_column(ForeignKey("student.id"), primary_key=True, index=True)
+
+
+class PaintSetRow(Base):
+    """A set of tubes a school put together; the built-in sets aren't in the database."""
+
+    __tablename__ = "paint_set"
+    __table_args__ = (UniqueConstraint("school_id", "name"), _one_of("binder", Binder))
+    id: Mapped[int] = mapped_column(primary_key=True)
+    school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
+    name: Mapped[str] = mapped_column(String(60))
+    binder: Mapped[str] = mapped_column(String(20))
+    tubes: Mapped[list[str]]  # names, in the order they are laid out
+    made_at: Mapped[datetime] = _now()
+
+
+class OwnTubeRow(Base):
+    """A tube of the school's own, fitted to its measured swatches."""
+
+    __tablename__ = "own_tube"
+    __table_args__ = (
+        UniqueConstraint("school_id", "name"),
+        CheckConstraint("name LIKE 'own-%'", name="named_own"),
+    )
+    id: Mapped[int] = mapped_column(primary_key=True)
+    school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
+    name: Mapped[str] = mapped_column(String(60))
+    label: Mapped[str] = mapped_column(String(60))
+    base: Mapped[str] = mapped_column(String(40))  # the built-in tube it was bent from
+    absorption: Mapped[list[float]]  # K, 31 bands
+    scattering: Mapped[list[float]]  # S, 31 bands
+    swatches: Mapped[list[Json]]  # label, mixed_with, lab
+    misses: Mapped[list[float]]  # CIEDE2000, a swatch each
+    made_at: Mapped[datetime] = _now()
 
 
 class Assignment(Base):

@@ -13,6 +13,7 @@ from jinja2 import StrictUndefined
 from werkzeug.exceptions import HTTPException
 
 from noema.core.errors import Refused
+from noema.devices.colour_meter import ColourMeter
 from noema.devices.file_store import FileStore
 from noema.store.engine import Sessions
 from noema.web.assigning.views import assigning
@@ -23,6 +24,11 @@ from noema.web.frame.request import Parts, attach
 from noema.web.handing_in.pictures import pictures
 from noema.web.handing_in.views import handing_in
 from noema.web.logging_in.views import logging_in
+from noema.web.paints.exploring import exploring
+from noema.web.paints.naming import naming
+from noema.web.paints.reaching import reaching
+from noema.web.paints.swatching import swatching
+from noema.web.paints.views import paints
 from noema.web.printing.views import printing
 from noema.web.progress.views import progress
 from noema.web.returning.views import returning
@@ -34,6 +40,11 @@ FEATURES = (
     logging_in,
     classes,
     assigning,
+    paints,
+    reaching,
+    exploring,
+    swatching,
+    naming,
     printing,
     handing_in,
     pictures,
@@ -59,6 +70,7 @@ _MOST_FIELD_BYTES = 2 * 1024 * 1024
 def make_application(
     sessions: Sessions,
     files: FileStore,
+    meter: ColourMeter | None,
     *,
     secret_key: str,
     https: bool,
@@ -86,7 +98,7 @@ def make_application(
     app.jinja_env.undefined = StrictUndefined
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     _secure(app, https, log_ins_a_minute)
-    attach(app, Parts(sessions=sessions, files=files))
+    attach(app, Parts(sessions=sessions, files=files, meter=meter))
     app.register_error_handler(Refused, show_refusal)
     app.register_error_handler(HTTPException, show_http_error)
     for feature in FEATURES:

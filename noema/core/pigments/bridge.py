@@ -47,6 +47,10 @@ class Bridge:
     path: tuple[HVC, ...]  # the whole way, closely
     neutral: Step  # where the chroma is least
 
+    def seen(self, thinned: Thinned, surface: Surface) -> Floats:
+        """Give the Lab (n, 3) of the same mixes under another surface, such as wet."""
+        return _seen(self.tubes, np.array([step.amounts for step in self.steps]), thinned, surface)
+
 
 NOT_THINNED = Thinned()
 

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 
 from noema.core.colour.names import HueTable, hue_step
+from noema.core.pigments.bridge import Bridge
 from noema.core.pigments.mix import Part
 from noema.core.pigments.next_move import NextMove
 from noema.core.pigments.reach import Ceiling
@@ -57,6 +58,35 @@ def say_ceiling(ceiling: Ceiling) -> str:
     return (
         f"these paints can't give {article} {name} above chroma {ceiling.hvc.chroma:.0f}{because}"
     )
+
+
+def say_balance(amounts: Sequence[float]) -> str:
+    """Say volumes as a painter counts them out, such as: 7 : 1, or 1 : 40.
+
+    >>> say_balance([0.875, 0.125]), say_balance([0.0, 1.0]), say_balance([0.4, 0.6])
+    ('7 : 1', '0 : 1', '1 : 1.5')
+    """
+    least = min(amount for amount in amounts if amount > 0.0)
+    return " : ".join(_count(amount / least) for amount in amounts)
+
+
+def say_neutral(made: Bridge, table: HueTable) -> str:
+    """Say where a bridge comes nearest to neutral, and where it still leans."""
+    one, other = made.tubes
+    hvc, lean = made.neutral.hvc, table.lean(made.neutral.hvc)
+    if 0.0 in made.neutral.amounts:
+        return "There is no greyer mix between the two than one of them alone."
+    where = f"{say_balance(made.neutral.amounts)} ({one.label} to {other.label})"
+    if lean.hue is None:
+        return f"Neutral at {where}: there you can't say which way it leans."
+    near = "Nearly neutral" if lean.near_neutral else f"Greyest, at chroma {hvc.chroma:.1f},"
+    return f"{near} at {where}; still leans to {lean.hue}."
+
+
+def _count(number: float) -> str:
+    if number < 3.0:
+        return f"{round(number * 2) / 2:g}"
+    return f"{number:.0f}" if number < 20 else f"{5 * round(number / 5)}"
 
 
 def _hue_miss(recipe: Recipe, table: HueTable) -> str | None:

@@ -7,6 +7,7 @@ from flask import Flask, Response, current_app, g
 from flask_login import current_user
 from sqlalchemy.orm import Session
 
+from noema.devices.colour_meter import ColourMeter
 from noema.devices.file_store import FileStore
 from noema.store.engine import Sessions
 from noema.store.people import TeacherRow
@@ -21,6 +22,7 @@ class Parts:
 
     sessions: Sessions
     files: FileStore
+    meter: ColourMeter | None  # none: readings are typed or come in files
 
 
 def attach(app: Flask, parts: Parts) -> None:
@@ -40,6 +42,11 @@ def db() -> Session:
 def files() -> FileStore:
     """Give the file store."""
     return cast(Parts, current_app.extensions[_KEY]).files
+
+
+def meter() -> ColourMeter | None:
+    """Give the colour meter, if one is connected."""
+    return cast(Parts, current_app.extensions[_KEY]).meter
 
 
 def me() -> TeacherRow:

@@ -1,0 +1,225 @@
+"""Two tubes, or three, and everything between them."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, render_template, request
+from werkzeug.datastructures import MultiDict
+
+from noema.core.colour.names import HueTable
+from noema.core.colour.srgb import lab_to_hex
+from noema.core.errors import BadPaint
+from noema.core.pigments.bridge import (
+    FEWEST_STEPS,
+    MOST_STEPS,
+    Step,
+    Thinned,
+    bridge,
+    triangle,
+    triangle_rows,
+)
+from noema.core.pigments.drying import Binder
+from noema.core.pigments.film import Surface
+from noema.core.pigments.says import say_balance, say_neutral
+from noema.core.pigments.shelf import TUBES, WHITE, PaintSet
+from noema.core.pigments.tube import Tube
+from noema.store.paints import hue_words, paint_set
+from noema.web.drawings.wheel import MIDDLE, SIZE, path_of, point
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.request import db, me
+
+exploring = Blueprint("exploring", __name__)
+
+_WHITES = {"none": 0.0, "some": 2.0, "much": 8.0}  # volumes of white to one of the mix
+_COATS = {"none": None, "some": 0.15, "much": 0.04}  # of a wash
+_STEPS = (5, 7, 9, 11, 13)
+_TRIANGLE = 560.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class Asked:
+    """What is explored."""
+
+    tubes: tuple[Tube, ...]  # two or three
+    steps: int
+    down: str  # none, some or much white or water
+    wet: bool  # also show it as the brush leaves it
+
+
+@dataclass(frozen=True, kw_only=True)
+class Stop:
+    """One step of the bridge."""
+
+    x: float
+    fill: str
+    wet_fill: str  # empty unless asked for
+    parts: str
+    numbers: str
+    words: str
+    place: tuple[float, float]  # on the disc
+
+
+@dataclass(frozen=True, kw_only=True)
+class Walk:
+    """The bridge between two tubes, drawn."""
+
+    stops: tuple[Stop, ...]
+    width: float
+    way: str  # SVG path on the disc
+    neutral: str
+    neutral_place: tuple[float, float]
+    size: float = SIZE
+    middle: float = MIDDLE
+
+
+@dataclass(frozen=True, kw_only=True)
+class Spot:
+    """One mix of the triangle."""
+
+    x: float
+    y: float
+    fill: str
+    said: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Exploration:
+    """What comes of it: a bridge for two tubes, a triangle for three."""
+
+    asked: Asked
+    walk: Walk | None
+    spots: tuple[Spot, ...]
+    drying: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class ExplorePage:
+    """The form and what comes of it."""
+
+    frame: Frame
+    paints: PaintSet
+    ref: str
+    found: Exploration
+    water: bool  # lightened with water
+    step_choices: tuple[int, ...] = _STEPS
+
+
+@dataclass(frozen=True, kw_only=True)
+class FoundPage:
+    """The fragment alone."""
+
+    found: Exploration
+
+
+@exploring.get("/paints/sets/<set_ref>/explore")
+def explore(set_ref: str) -> str:
+    """Show the form and the bridge."""
+    paints = paint_set(db(), me().school_id, set_ref)
+    page = ExplorePage(
+        frame=frame(Stage.PLAN),
+        paints=paints,
+        ref=set_ref,
+        found=_explored(paints, _asked(request.args, paints)),
+        water=paints.binder is Binder.WATERCOLOUR,
+    )
+    return render_template("paints/explore.html", page=page)
+
+
+@exploring.get("/paints/sets/<set_ref>/explore/found")
+def found(set_ref: str) -> str:
+    """Draw the bridge or triangle for the choices so far."""
+    paints = paint_set(db(), me().school_id, set_ref)
+    page = FoundPage(found=_explored(paints, _asked(request.args, paints)))
+    return render_template("paints/found.html", page=page)
+
+
+def _asked(form: MultiDict[str, str], paints: PaintSet) -> Asked:
+    usual = (paints.colours * 2 or paints.tubes * 2)[:2]
+    one, other = form.get("one", usual[0].name), form.get("other", _usual_other(paints))
+    names = [one, other, *([form["third"]] if form.get("third") else [])]
+    steps, down = form.get("steps", "9"), form.get("down", "none")
+    if not steps.isdigit() or not FEWEST_STEPS <= int(steps) <= MOST_STEPS or down not in _WHITES:
+        raise BadPaint("One of the choices isn't on the list: choose it again.")
+    return Asked(
+        tubes=tuple(paints.tube(name) for name in names),
+        steps=int(steps),
+        down=down,
+        wet=form.get("wet") == "1",
+    )
+
+
+def _usual_other(paints: PaintSet) -> str:
+    row = paints.colours or paints.tubes
+    return row[-1].name if len(row) > 1 else paints.tubes[-1].name
+
+
+def _explored(paints: PaintSet, asked: Asked) -> Exploration:
+    thinned = _thinned(paints, asked.down)
+    table = hue_words(db(), me().school_id).table
+    distinct = len(set(asked.tubes)) == len(asked.tubes)
+    walk, spots = None, ()
+    if distinct and len(asked.tubes) == 3:
+        spots = _spots(asked, thinned, paints.binder.dry, table)
+    elif distinct:
+        walk = _walk(asked, thinned, paints.binder, table)
+    return Exploration(asked=asked, walk=walk, spots=spots, drying=paints.binder.drying)
+
+
+def _thinned(paints: PaintSet, down: str) -> Thinned:
+    if paints.binder is Binder.WATERCOLOUR:
+        return Thinned(coats=_COATS[down])
+    return Thinned(white=paints.white or TUBES[WHITE], white_volumes=_WHITES[down])
+
+
+def _walk(asked: Asked, thinned: Thinned, binder: Binder, table: HueTable) -> Walk:
+    one, other = asked.tubes
+    dry = bridge(one, other, asked.steps, thinned, binder.dry)
+    wet_fills = [""] * asked.steps
+    if asked.wet:
+        wet_fills = lab_to_hex(dry.seen(thinned, binder.wet))
+    width = 1100.0 / asked.steps
+    stops = tuple(
+        Stop(
+            x=round(place * width, 1),
+            fill=fill,
+            wet_fill=wet_fill,
+            parts=say_balance(step.amounts),
+            numbers=_numbers(step),
+            words=table.lean(step.hvc).words,
+            place=point(step.hvc.hue100, step.hvc.chroma),
+        )
+        for place, (step, fill, wet_fill) in enumerate(
+            zip(dry.steps, lab_to_hex([s.lab for s in dry.steps]), wet_fills, strict=True)
+        )
+    )
+    return Walk(
+        stops=stops,
+        width=round(width, 2),
+        way=path_of(dry.path),
+        neutral=say_neutral(dry, table),
+        neutral_place=point(dry.neutral.hvc.hue100, dry.neutral.hvc.chroma),
+    )
+
+
+def _spots(asked: Asked, thinned: Thinned, surface: Surface, table: HueTable) -> tuple[Spot, ...]:
+    one, other, third = asked.tubes
+    steps = triangle((one, other, third), thinned, surface)
+    fills = lab_to_hex([step.lab for step in steps])
+    rows = triangle_rows(steps)
+    places = [
+        (_TRIANGLE / 2 + (place - row / 2) * 82, 50 + row * 72)
+        for row, cells in enumerate(rows)
+        for place in range(len(cells))
+    ]
+    return tuple(
+        Spot(
+            x=x,
+            y=y,
+            fill=fill,
+            said=f"{say_balance(step.amounts)}: {table.lean(step.hvc).words}, {_numbers(step)}",
+        )
+        for step, fill, (x, y) in zip(steps, fills, places, strict=True)
+    )
+
+
+def _numbers(step: Step) -> str:
+    return f"{step.hvc.notation} {step.hvc.value:.1f}/{step.hvc.chroma:.1f}"

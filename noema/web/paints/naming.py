@@ -1,0 +1,91 @@
+"""The school's words for hues: where each name lies, and which blue is called warm."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response
+
+from noema.actions.name_hues import name_hues
+from noema.core.colour.hvc import HVC, hvc_to_lab
+from noema.core.colour.names import TWELVE_NAMES, USUAL_HUES, HueTable, WarmBlue
+from noema.core.colour.srgb import lab_to_hex
+from noema.core.errors import BadHueTable, Refused
+from noema.store.paints import hue_words
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.refusals import status_of
+from noema.web.frame.request import db, me
+
+naming = Blueprint("naming", __name__)
+
+_SHOWN_VALUE, _SHOWN_CHROMA = 6.0, 8.0  # every name at the same value and chroma
+
+
+@dataclass(frozen=True, kw_only=True)
+class NameLine:
+    """One name and the hue it stands for."""
+
+    name: str
+    hue100: str
+    notation: str
+    fill: str
+    usual: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class HuesPage:
+    """The table of names."""
+
+    frame: Frame
+    lines: tuple[NameLine, ...]
+    warm_blue: WarmBlue
+    sentence: str = ""
+
+
+@naming.get("/paints/hues")
+def hues() -> str:
+    """Show the table."""
+    words = hue_words(db(), me().school_id)
+    return render_template("paints/hues.html", page=_page(words.table, words.warm_blue))
+
+
+@naming.post("/paints/hues")
+def name_now() -> Response | tuple[str, int]:
+    """Change the table, or bring the usual one back."""
+    warm = WarmBlue.GREEN if request.form.get("warm_blue") == "green" else WarmBlue.VIOLET
+    try:
+        name_hues(db(), me().school_id, _given(), warm)
+    except Refused as refusal:
+        page = _page(hue_words(db(), me().school_id).table, warm, str(refusal))
+        return render_template("paints/hues.html", page=page), status_of(refusal)
+    return redirect(url_for("naming.hues"))
+
+
+def _given() -> dict[str, float]:
+    if request.form.get("usual"):
+        return {hue.name: hue.hue100 for hue in USUAL_HUES.twelve}
+    numbers = {}
+    for name in TWELVE_NAMES:
+        text = request.form.get(name, "").strip().replace(",", ".")
+        try:
+            numbers[name] = float(text)
+        except ValueError as wrong:
+            raise BadHueTable(f"{name}: “{text}” is not a number from 0 to 100.") from wrong
+        if not 0.0 <= numbers[name] <= 100.0:
+            raise BadHueTable(f"{name}: “{text}” is not a number from 0 to 100.")
+    return numbers
+
+
+def _page(table: HueTable, warm_blue: WarmBlue, sentence: str = "") -> HuesPage:
+    twelve = table.twelve
+    labs = hvc_to_lab([(hue.hue100, _SHOWN_VALUE, _SHOWN_CHROMA) for hue in twelve])
+    lines = tuple(
+        NameLine(
+            name=hue.name,
+            hue100=request.form.get(hue.name, f"{hue.hue100:g}"),
+            notation=HVC(hue100=hue.hue100, value=5.0, chroma=8.0).notation,
+            fill=fill,
+            usual=usual.hue100,
+        )
+        for hue, fill, usual in zip(twelve, lab_to_hex(labs), USUAL_HUES.twelve, strict=True)
+    )
+    return HuesPage(frame=frame(Stage.PLAN), lines=lines, warm_blue=warm_blue, sentence=sentence)

@@ -1,0 +1,121 @@
+"""What a set of paints can do: its reach, best pairs, dead zones, true partners, mixed darks."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, render_template
+
+from noema.core.colour.hvc import hvc_to_lab
+from noema.core.colour.srgb import lab_to_hex
+from noema.core.pigments.mix import lab_of_parts
+from noema.core.pigments.partners import Dark, Partner, darks, partners
+from noema.core.pigments.reach import Ceiling, ceilings, reach
+from noema.core.pigments.says import say_ceiling, say_parts
+from noema.core.pigments.shelf import PaintSet
+from noema.store.paints import hue_words, paint_set
+from noema.web.drawings.wheel import Wheel, make_wheel
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.request import db, me
+
+reaching = Blueprint("reaching", __name__)
+
+
+@dataclass(frozen=True, kw_only=True)
+class HueLine:
+    """The best mix of a named hue."""
+
+    ceiling: Ceiling
+    fill: str
+    parts: str
+    secondary: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class PartnerLine:
+    """What greys a tube."""
+
+    partner: Partner
+    by: str
+    parts: str
+    fill: str
+    left: str  # what the mix leans to, or that it is neutral
+    named: str  # the wheel's complement, and whether the set has it
+
+
+@dataclass(frozen=True, kw_only=True)
+class DarkLine:
+    """A mixed dark."""
+
+    dark: Dark
+    parts: str
+    fill: str
+    tint_fill: str
+    leans: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class ReachPage:
+    """Everything a teacher asks of a set before assigning."""
+
+    frame: Frame
+    paints: PaintSet
+    ref: str
+    wheel: Wheel
+    hues: tuple[HueLine, ...]
+    limits: tuple[str, ...]  # dead and muted zones, in sentences
+    partners: tuple[PartnerLine, ...]
+    darks: tuple[DarkLine, ...]
+
+
+@reaching.get("/paints/sets/<set_ref>/reach")
+def reach_page(set_ref: str) -> str:
+    """Show what a set can do."""
+    paints = paint_set(db(), me().school_id, set_ref)
+    table = hue_words(db(), me().school_id).table
+    tubes = paints.tubes
+    found = ceilings(tubes, table)
+    page = ReachPage(
+        frame=frame(Stage.PLAN),
+        paints=paints,
+        ref=set_ref,
+        wheel=make_wheel(tubes, reach(tubes), table),
+        hues=tuple(_hue_line(one, place % 2 == 0) for place, one in enumerate(found)),
+        limits=tuple(say_ceiling(one).capitalize() for one in found if one.word != "clean"),
+        partners=tuple(_partner_line(one, table) for one in partners(tubes, table)),
+        darks=tuple(_dark_line(one, table) for one in darks(tubes)),
+    )
+    return render_template("paints/reach.html", page=page)
+
+
+def _hue_line(one: Ceiling, secondary: bool) -> HueLine:
+    fill = lab_to_hex(lab_of_parts(one.parts)[None])[0] if one.parts else ""
+    return HueLine(ceiling=one, fill=fill, parts=say_parts(one.parts), secondary=secondary)
+
+
+def _partner_line(one, table) -> PartnerLine:
+    left = one.left
+    named = ", ".join(tube.label for tube in one.named_tubes)
+    lab = hvc_to_lab([0.0 if left.hue100 is None else left.hue100, left.value, left.chroma])
+    return PartnerLine(
+        partner=one,
+        by=" with ".join(tube.label for tube in one.by),
+        parts=say_parts(one.parts),
+        fill=lab_to_hex(lab[None])[0],
+        left="neutral" if one.goes_neutral else table.lean(left).words,
+        named=f"{one.named}: {named or 'no tube of the set'}" if one.named else "",
+    )
+
+
+def _dark_line(one: Dark, table) -> DarkLine:
+    tint = one.let_down
+    labs = [
+        lab_of_parts(one.parts),
+        hvc_to_lab([0.0 if tint.hue100 is None else tint.hue100, tint.value, tint.chroma]),
+    ]
+    fill, tint_fill = lab_to_hex(labs)
+    return DarkLine(
+        dark=one,
+        parts=say_parts(one.parts),
+        fill=fill,
+        tint_fill=tint_fill,
+        leans=table.lean(tint).words,
+    )
