@@ -23,6 +23,7 @@ from noema.actions.make_class import enrol_students, make_class
 from noema.actions.print_sheets import drawings, print_again, print_sheets
 from noema.actions.read_photograph import read_photograph
 from noema.actions.review_sheet import review_sheet
+from noema.cli.demo_shelf import fill_shelf
 from noema.core.judging.review import Decision, Verb
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Layout
@@ -98,6 +99,7 @@ def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None
     (email, name), (second_email, second_name) = TEACHERS
     school_id = create_school(session, SCHOOL, email, name, PASSWORD)
     add_colleague(session, school_id, second_email, second_name, PASSWORD)
+    fill_shelf(session, school_id)
     teacher = teacher_by_email(session, email)
     story = Story(
         session=session,

@@ -23,8 +23,9 @@ PAIR_RATIOS = 2.0 ** np.linspace(-6.0, 6.0, 17)  # in units of equal pull
 WHITE_VOLUMES = np.array([0.0, 0.001, 0.003, 0.0075, 0.02, 0.05, 0.125, 0.3, 0.75])
 """White to a pull of 1: a volume of 1 would leave a plain tint."""
 
-_TRIPLES = np.array([[1, 1, 1], [4, 1, 1], [1, 4, 1], [1, 1, 4], [4, 4, 1], [4, 1, 4], [1, 4, 4]])
 _TRIPLE_WHITES = WHITE_VOLUMES[[0, 3, 5, 7]]
+_MIXES_OF_THREE = 2400  # in all, white aside: few tubes are looked at more closely
+_FINEST_NET, _COARSEST_NET = 40, 5
 _LIGHTNESS_BIN, _ANGLE_BINS = 4.0, 90
 
 
@@ -76,10 +77,20 @@ def _pair_pulls(count: int, pairs: tuple[tuple[int, int], ...]) -> list[Floats]:
 
 def _triple_pulls(count: int, coloured: list[int]) -> Floats:
     triples = list(combinations(coloured, 3))
-    pull = np.zeros((len(triples), len(_TRIPLES), count))
+    if not triples:
+        return np.empty((0, count))
+    net = _net(int(np.sqrt(2.0 * _MIXES_OF_THREE / len(triples))))
+    pull = np.zeros((len(triples), len(net), count))
     for n, triple in enumerate(triples):
-        pull[n][:, list(triple)] = _TRIPLES / _TRIPLES.sum(axis=1, keepdims=True)
+        pull[n][:, list(triple)] = net
     return pull.reshape(-1, count)
+
+
+def _net(fineness: int) -> Floats:
+    """Give shares (m, 3) of three tubes, all above 0, on a triangular net."""
+    size = min(max(fineness, _COARSEST_NET), _FINEST_NET)
+    rows = [(i, j, size - i - j) for i in range(1, size - 1) for j in range(1, size - i)]
+    return np.array(rows, dtype=float) / size
 
 
 def _let_down(pull: Floats, kind: Whole, white: int | None, triples: int) -> tuple[Floats, Whole]:

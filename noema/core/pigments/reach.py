@@ -5,8 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.colour.hvc import HVC, hvc_of, lab_to_hvc
+from noema.core.colour.hvc import HVC, hvc_of, hvc_to_lab, lab_to_hvc
 from noema.core.colour.names import HueTable, NamedHue
+from noema.core.colour.value import lightness_to_value
 from noema.core.pigments.amounts import can_be_measured, round_parts
 from noema.core.pigments.cloud import Cloud, cloud_of
 from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
@@ -22,11 +23,15 @@ PRIMARIES = ("yellow", "red", "blue")
 CLEAN_FROM, DEAD_BELOW = 8.0, 5.0
 """Chroma from which a hue counts as clean, and under which it isn't there: choices."""
 
-_NEAR_HUE = 6.0  # hue steps round a named hue in which its mix is looked for
+_NEAR_HUE = 12.0  # hue steps round a named hue in which its mix is looked for
 _ON_HUE = 1.0  # hue steps from the name at which a mix counts as that hue
-_A_TOUCH = 200  # parts to one: a trace, brought in on the tip of a knife
+_A_TOUCH = 300  # parts to one: a trace, brought in on the tip of a knife
 _CONTENDERS = 8  # pairs looked at closely
-_FINE = 2.0 ** np.linspace(-1.5, 1.5, 41)
+_FINE = 2.0 ** np.linspace(-2.5, 2.5, 41)
+_WHITES = np.array([0.0, 0.15, 0.4, 1.0, 2.5, 6.0])
+_NEAR_ANGLE = 4.0  # degrees of Lab
+_LOOKED_AT = 80
+_LAB_CHROMA = 5.0  # chroma of Lab to one of HVC, roughly
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -85,7 +90,7 @@ def _bridged(chroma: Floats) -> Floats:
 def _ceiling(cloud: Cloud, hue: NamedHue, table: HueTable) -> Ceiling:
     own = tubes_of_hue(cloud.tubes, hue.name, table) if hue.name in PRIMARIES else ()
     if own:
-        return _straight(cloud, own, hue, table)
+        return _straight(cloud, own, hue)
     mixes = _onto_hue(cloud.tubes, cloud.amounts[_contenders(cloud, hue)], hue.hue100)
     if mixes is None:
         nothing = HVC(hue100=hue.hue100, value=5.0, chroma=0.0)
@@ -96,7 +101,7 @@ def _ceiling(cloud: Cloud, hue: NamedHue, table: HueTable) -> Ceiling:
     return Ceiling(hue=hue, parts=parts, hvc=hvc, reason=reason)
 
 
-def _straight(cloud: Cloud, own: tuple[Tube, ...], hue: NamedHue, table: HueTable) -> Ceiling:
+def _straight(cloud: Cloud, own: tuple[Tube, ...], hue: NamedHue) -> Ceiling:
     """Give a primary as its own tube, let down to its most intense."""
     kinds = [tube for tube in cloud.tubes if tube.role is not Role.WHITE]
     rows = np.flatnonzero(np.isin(cloud.kind, [kinds.index(tube) for tube in own]))
@@ -104,36 +109,65 @@ def _straight(cloud: Cloud, own: tuple[Tube, ...], hue: NamedHue, table: HueTabl
     best = rows[int(np.nanargmin(2.0 * off - cloud.hvc[rows, 2]))]
     parts = round_parts(cloud.tubes, cloud.amounts[best], _A_TOUCH)
     hvc = hvc_of(lab_of_parts(parts))
-    lean = table.lean(hvc)
-    reason = "" if lean.towards is None else f"it leans to {lean.towards}"
+    names = [part.tube.label for part in parts if part.tube.role is not Role.WHITE]
+    reason = "" if hvc.chroma >= CLEAN_FROM else f"{names[0]} is no stronger itself"
     return Ceiling(hue=hue, parts=parts, hvc=hvc, reason=reason)
 
 
 def _contenders(cloud: Cloud, hue: NamedHue) -> Whole:
-    """Find, near a hue, the most intense mix of each single tube and pair; the best few of them."""
-    off = np.abs((cloud.hvc[:, 0] - hue.hue100 + 50.0) % 100.0 - 50.0)
-    near = np.flatnonzero(
-        (cloud.kind >= 0) & (off <= _NEAR_HUE) & can_be_measured(cloud.amounts, _A_TOUCH)
-    )
-    ranked = near[np.argsort(2.0 * off[near] - cloud.hvc[near, 2], kind="stable")]
+    """Find the tubes and pairs whose mixes pass through a hue; the most intense few, one mix each.
+
+    A pair passes through when it has mixes on both sides of the hue, or one upon it.
+    """
+    signed = (cloud.hvc[:, 0] - hue.hue100 + 50.0) % 100.0 - 50.0
+    usable = (cloud.kind >= 0) & can_be_measured(cloud.amounts, _A_TOUCH)
+    near = np.flatnonzero(usable & (np.abs(signed) <= _NEAR_HUE))
+    below = cloud.kind[near[signed[near] <= _ON_HUE]]
+    above = cloud.kind[near[signed[near] >= -_ON_HUE]]
+    near = near[np.isin(cloud.kind[near], np.intersect1d(below, above))]
+    ranked = near[np.argsort(2.0 * np.abs(signed[near]) - cloud.hvc[near, 2], kind="stable")]
     _, first = np.unique(cloud.kind[ranked], return_index=True)
     return np.asarray(ranked[np.sort(first)[:_CONTENDERS]])
 
 
 def _onto_hue(tubes: tuple[Tube, ...], mixes: Floats, hue100: float) -> Floats | None:
-    """Shift each mix's balance until its hue is the one asked for; give the most intense."""
+    """Shift each mix's balance and white until its hue is the one asked for; the most intense."""
     if not len(mixes):
         return None
-    coloured = np.array([tube.role is not Role.WHITE for tube in tubes])
-    first = np.argmax((mixes > 0) & coloured, axis=1)
+    tries = _shifted(tubes, mixes)
+    tries = tries[can_be_measured(tries, _A_TOUCH)]
+    labs = mix_labs(tubes, tries)
+    likely = _likely(labs, hue100)
+    hvc = lab_to_hvc(labs[likely])
+    off = np.abs((hvc[:, 0] - hue100 + 50.0) % 100.0 - 50.0)
+    chroma = np.where(off <= _ON_HUE, hvc[:, 2], -1.0)
+    best = int(np.argmax(chroma)) if len(chroma) else -1
+    return tries[likely[best]] if len(chroma) and chroma[best] > 0.0 else None
+
+
+def _shifted(tubes: tuple[Tube, ...], mixes: Floats) -> Floats:
+    """Give each mix with more and less of its first tube, and more and less white."""
+    white = np.array([tube.role is Role.WHITE for tube in tubes])
+    first = np.argmax((mixes > 0) & ~white, axis=1)
     tries = np.repeat(mixes[:, None, :], len(_FINE), axis=1)
     tries[np.arange(len(mixes)), :, first] *= _FINE
-    tries = tries.reshape(-1, len(tubes))
-    hvc = lab_to_hvc(mix_labs(tubes, tries))
-    off = np.abs((hvc[:, 0] - hue100 + 50.0) % 100.0 - 50.0)
-    chroma = np.where((off <= _ON_HUE) & can_be_measured(tries, _A_TOUCH), hvc[:, 2], -1.0)
-    best = int(np.argmax(chroma))
-    return tries[best] if chroma[best] > 0.0 else None
+    tries = np.repeat(tries[:, :, None, :], len(_WHITES), axis=2)
+    tries[..., white] *= _WHITES[:, None]
+    return np.asarray(tries.reshape(-1, len(tubes)))
+
+
+def _likely(labs: Floats, hue100: float) -> Whole:
+    """Pick the intense mixes whose Lab angle is that of the hue: HVC costs more to find."""
+    chroma, angle = np.hypot(labs[:, 1], labs[:, 2]), np.arctan2(labs[:, 2], labs[:, 1])
+    value = lightness_to_value(labs[:, 0])
+    guess = chroma / _LAB_CHROMA
+    for _ in range(2):  # how much Lab chroma a step of HVC is worth depends on the place
+        there = hvc_to_lab(np.stack([np.full_like(value, hue100), value, guess], axis=-1))
+        guess *= chroma / np.maximum(np.hypot(there[:, 1], there[:, 2]), 1e-6)
+    turn = np.degrees(angle - np.arctan2(there[:, 2], there[:, 1]))
+    off = np.abs((turn + 180.0) % 360.0 - 180.0)
+    near = np.flatnonzero(off <= _NEAR_ANGLE)
+    return np.asarray(near[np.argsort(-chroma[near])[:_LOOKED_AT]])
 
 
 def _neighbours(name: str) -> tuple[str, str]:
@@ -156,7 +190,7 @@ def _reason(cloud: Cloud, parts: tuple[Part, ...], name: str, table: HueTable) -
     names = [part.tube.label for part in parts if part.tube.role is not Role.WHITE]
     if not names:
         return "no two of these tubes meet there"
-    return f"{' and '.join(names)} {'go' if len(names) > 1 else 'goes'} no further"
+    return f"that is as far as {' and '.join(names)} {'go' if len(names) > 1 else 'goes'}"
 
 
 def _leans_away(used: tuple[Tube, ...], wanted: str, away: str, table: HueTable) -> str | None:

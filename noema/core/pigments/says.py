@@ -15,8 +15,17 @@ _TRACE, _TOUCH, _LITTLE = 1 / 40, 1 / 12, 1 / 4
 
 
 def say_parts(parts: Sequence[Part]) -> str:
-    """Say a mix, such as: 4 lemon yellow + 1 phthalo blue."""
-    return " + ".join(f"{part.amount:g} {part.tube.label}" for part in parts)
+    """Say a mix: 4 lemon yellow + 1 phthalo blue, or 8 warm yellow + a trace of scarlet."""
+    if not parts:
+        return ""
+    most = max(part.amount for part in parts)
+    main = [part for part in parts if part.amount >= most * _TRACE]
+    traces = [part for part in parts if part not in main]
+    least = min(part.amount for part in main) if traces else 1.0
+    counted = [f"{_count(part.amount / least)} {part.tube.label}" for part in main]
+    if len(main) == 1 and traces:
+        counted = [main[0].tube.label]
+    return " + ".join([*counted, *(f"a trace of {part.tube.label}" for part in traces)])
 
 
 def say_left(recipe: Recipe, table: HueTable) -> str:
@@ -79,8 +88,10 @@ def say_neutral(made: Bridge, table: HueTable) -> str:
     where = f"{say_balance(made.neutral.amounts)} ({one.label} to {other.label})"
     if lean.hue is None:
         return f"Neutral at {where}: there you can't say which way it leans."
-    near = "Nearly neutral" if lean.near_neutral else f"Greyest, at chroma {hvc.chroma:.1f},"
-    return f"{near} at {where}; still leans to {lean.hue}."
+    if lean.near_neutral:
+        return f"Nearly neutral at {where}; it still leans to {lean.hue}."
+    greyest = f"greyest at {where}, with chroma {hvc.chroma:.1f}"
+    return f"These two don't cancel: {greyest}, leaning to {lean.hue}."
 
 
 def _count(number: float) -> str:

@@ -12,7 +12,7 @@ from noema.core.pigments.shelf import TUBES, WHITE
 from noema.core.pigments.tube import Tube
 
 TINTS = (2.0, 10.0, 50.0)  # volumes of white to one
-WASHES = (0.2, 0.06, 0.02)  # coats, where water lightens
+WASHES = (0.05, 0.02, 0.007)  # coats, where water lightens
 THIN = 0.12  # coats: brushed out until the paper shows
 
 
@@ -23,6 +23,11 @@ class Swatches:
     masstone: str
     thin: str
     tints: tuple[str, ...]
+
+    @property
+    def fills(self) -> tuple[str, ...]:
+        """The whole row, thick to pale."""
+        return (self.masstone, self.thin, *self.tints)
 
 
 def tint_words(binder: Binder) -> tuple[str, ...]:
@@ -38,14 +43,12 @@ def swatch_rows(tubes: Sequence[Tube], binder: Binder) -> list[Swatches]:
     if not rows:
         return []
     fills = lab_to_hex(np.concatenate(rows))
-    size = 2 + len(TINTS)
+    starts = range(0, len(fills), 2 + len(TINTS))
     return [
         Swatches(
-            masstone=fills[start],
-            thin=fills[start + 1],
-            tints=tuple(fills[start + 2 : start + size]),
+            masstone=fills[n], thin=fills[n + 1], tints=tuple(fills[n + 2 : n + 2 + len(TINTS)])
         )
-        for start in range(0, len(fills), size)
+        for n in starts
     ]
 
 

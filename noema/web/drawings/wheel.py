@@ -20,10 +20,10 @@ from noema.core.pigments.tube import Role, Tube
 
 SIZE = 640.0
 MIDDLE = SIZE / 2.0
-UNIT = 14.6  # drawing units to one of chroma
+UNIT = 17.0  # drawing units to one of chroma
 RING = 2.0  # chroma
 _TOP_HUE = 25.0  # yellow
-_RIM = 17.4  # chroma at which names stand
+_RIM = 16.2  # chroma at which names stand
 _MOST = 16.0
 
 
@@ -54,13 +54,14 @@ class Wheel:
 
 def make_wheel(tubes: Sequence[Tube], highest: np.ndarray, table: HueTable) -> Wheel:
     """Lay out a set's reach, (40, 9) as `reach` gives it, with its tubes."""
+    names = tuple(
+        _named(hue.name, hue.hue100, plain=place % 2 == 0)
+        for place, hue in enumerate(table.hues(12))
+    )
     return Wheel(
         patches=_patches(highest),
-        names=tuple(
-            _named(hue.name, hue.hue100, plain=place % 2 == 0)
-            for place, hue in enumerate(table.hues(12))
-        ),
-        tubes=_tubes(tubes),
+        names=names,
+        tubes=_tubes(tubes, names),
         rings=tuple((round(chroma * UNIT, 1), f"{chroma:g}") for chroma in (4.0, 8.0, 12.0)),
     )
 
@@ -88,15 +89,14 @@ def _angle(hue100: float) -> float:
 
 
 def _patches(highest: np.ndarray) -> Markup:
-    """Fill each hue's rings out to its reach, at the value at which that chroma is mixed."""
+    """Fill each hue out to its reach, at the value at which it gets most intense."""
     cells: list[tuple[float, float, float, float]] = []  # hue, inner chroma, outer chroma, value
     for place, row in enumerate(highest):
-        top = min(float(row.max()), _MOST)
-        for inner in np.arange(0.0, top, RING):
-            outer = min(inner + RING, top)
-            able = np.flatnonzero(row >= outer - 1e-9)
-            value = float(VALUES[able[np.argmin(np.abs(VALUES[able] - 5.5))]])
-            cells.append((place * HUE_STEP, float(inner), float(outer), value))
+        top, value = min(float(row.max()), _MOST), float(VALUES[int(row.argmax())])
+        cells += [
+            (place * HUE_STEP, float(inner), min(float(inner) + RING, top), value)
+            for inner in np.arange(0.0, top, RING)
+        ]
     if not cells:
         return Markup("")
     middles = [(hue, value, (inner + outer) / 2.0) for hue, inner, outer, value in cells]
@@ -126,7 +126,7 @@ def _named(name: str, hue100: float, plain: bool) -> Placed:
     return Placed(label=name, x=x, y=y + 5, anchor=anchor, text_x=x, text_y=y)
 
 
-def _tubes(tubes: Sequence[Tube]) -> tuple[Placed, ...]:
+def _tubes(tubes: Sequence[Tube], names: Sequence[Placed]) -> tuple[Placed, ...]:
     coloured = [tube for tube in tubes if tube.role is Role.COLOUR]
     if not coloured:
         return ()
@@ -147,15 +147,15 @@ def _tubes(tubes: Sequence[Tube]) -> tuple[Placed, ...]:
                 text_y=round(y + 5, 1),
             )
         )
-    return tuple(_apart(placed))
+    return tuple(_apart(placed, names))
 
 
-def _apart(placed: list[Placed]) -> list[Placed]:
-    """Move labels that would lie on one another down the page, the upper first."""
+def _apart(placed: list[Placed], names: Sequence[Placed]) -> list[Placed]:
+    """Move labels that would lie on another, or on a name, down the page; the upper first."""
     taken: list[Placed] = []
     for one in sorted(placed, key=lambda p: p.text_y):
         y = one.text_y
-        while any(_touching(p, one, y) for p in taken):
+        while any(_touching(other, one, y) for other in (*names, *taken)):
             y += 4
         taken.append(
             Placed(
@@ -173,8 +173,15 @@ def _apart(placed: list[Placed]) -> list[Placed]:
 
 def _touching(a: Placed, b: Placed, y: float) -> bool:
     """Say whether two labels would overlap if the second stood at y."""
-    close = abs(a.text_y - y) < 15 and abs(a.text_x - b.text_x) < 120
-    return close and a.anchor == b.anchor
+    (a_from, a_to), (b_from, b_to) = _extent(a), _extent(b)
+    return abs(a.text_y - y) < 15 and a_from < b_to and b_from < a_to
+
+
+def _extent(label: Placed) -> tuple[float, float]:
+    """Give where a label begins and ends across the page, about."""
+    width = 8.0 * len(label.label)
+    start = label.text_x - {"start": 0.0, "middle": width / 2, "end": width}[label.anchor]
+    return start, start + width
 
 
 def _triple(hvc: HVC) -> tuple[float, float, float]:

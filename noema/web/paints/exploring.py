@@ -18,7 +18,6 @@ from noema.core.pigments.bridge import (
     triangle_rows,
 )
 from noema.core.pigments.drying import Binder
-from noema.core.pigments.film import Surface
 from noema.core.pigments.says import say_balance, say_neutral
 from noema.core.pigments.shelf import TUBES, WHITE, PaintSet
 from noema.core.pigments.tube import Tube
@@ -78,6 +77,7 @@ class Spot:
     x: float
     y: float
     fill: str
+    wet_fill: str  # empty unless asked for
     said: str
 
 
@@ -158,7 +158,7 @@ def _explored(paints: PaintSet, asked: Asked) -> Exploration:
     distinct = len(set(asked.tubes)) == len(asked.tubes)
     walk, spots = None, ()
     if distinct and len(asked.tubes) == 3:
-        spots = _spots(asked, thinned, paints.binder.dry, table)
+        spots = _spots(asked, thinned, paints.binder, table)
     elif distinct:
         walk = _walk(asked, thinned, paints.binder, table)
     return Exploration(asked=asked, walk=walk, spots=spots, drying=paints.binder.drying)
@@ -200,14 +200,17 @@ def _walk(asked: Asked, thinned: Thinned, binder: Binder, table: HueTable) -> Wa
     )
 
 
-def _spots(asked: Asked, thinned: Thinned, surface: Surface, table: HueTable) -> tuple[Spot, ...]:
+def _spots(asked: Asked, thinned: Thinned, binder: Binder, table: HueTable) -> tuple[Spot, ...]:
     one, other, third = asked.tubes
-    steps = triangle((one, other, third), thinned, surface)
+    steps = triangle((one, other, third), thinned, binder.dry)
     fills = lab_to_hex([step.lab for step in steps])
-    rows = triangle_rows(steps)
+    wet_fills = [""] * len(steps)
+    if asked.wet:
+        wet = triangle((one, other, third), thinned, binder.wet)
+        wet_fills = lab_to_hex([step.lab for step in wet])
     places = [
         (_TRIANGLE / 2 + (place - row / 2) * 82, 50 + row * 72)
-        for row, cells in enumerate(rows)
+        for row, cells in enumerate(triangle_rows(steps))
         for place in range(len(cells))
     ]
     return tuple(
@@ -215,9 +218,10 @@ def _spots(asked: Asked, thinned: Thinned, surface: Surface, table: HueTable) ->
             x=x,
             y=y,
             fill=fill,
+            wet_fill=wet_fill,
             said=f"{say_balance(step.amounts)}: {table.lean(step.hvc).words}, {_numbers(step)}",
         )
-        for step, fill, (x, y) in zip(steps, fills, places, strict=True)
+        for step, fill, wet_fill, (x, y) in zip(steps, fills, wet_fills, places, strict=True)
     )
 
 

