@@ -10,13 +10,17 @@ from flask.testing import FlaskClient
 
 from noema.actions.assign_exercise import assign_exercise
 from noema.actions.create_school import add_colleague, create_school
+from noema.actions.fit_own_tube import fit_own_tube
 from noema.actions.hand_in_photo import HandedIn, hand_in_photo
+from noema.actions.keep_paint_set import NewSet, keep_paint_set
 from noema.actions.make_class import enrol_students, make_class
 from noema.actions.print_sheets import drawings, print_sheets
 from noema.actions.read_photograph import read_photograph
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.value_scale import ValueScale
+from noema.core.pigments.drying import Binder
+from noema.core.pigments.fit import Swatch
 from noema.core.sheet.layout import Layout
 from noema.core.sheet.paper import Paper
 from noema.devices.file_store import FileStore
@@ -57,6 +61,17 @@ class School:
         client = app.test_client()
         client.post("/log-in", data={"email": email or self.email, "password": PASSWORD})
         return client
+
+    def puts_together(self, name: str, *tubes: str, binder: Binder = Binder.ACRYLIC) -> str:
+        """A paint set on the school's shelf; gives its reference."""
+        with self.sessions.begin() as session:
+            return keep_paint_set(session, self.id, NewSet(name=name, binder=binder, tubes=tubes))
+
+    def swatches(self, label: str, base: str = "scarlet") -> str:
+        """A tube of the school's own, fitted to one swatch; gives its name."""
+        swatch = Swatch(label="masstone", mixed_with=(), lab=(46.0, 58.0, 38.0))
+        with self.sessions.begin() as session:
+            return fit_own_tube(session, self.id, base, label, (swatch,)).tube.name
 
     def sheets(self) -> tuple[SheetRow, ...]:
         with self.sessions() as session:

@@ -13,6 +13,14 @@ BELONGS_TO_NOBODY = {
     "classes.plan",
     "classes.new_class",
     "classes.make",
+    "paints.shelf",
+    "paints.new_set",
+    "paints.preview",
+    "paints.keep",
+    "swatching.new_tube",
+    "swatching.swatch_tube",
+    "naming.hues",
+    "naming.name_now",
     "printing.overview",
     "handing_in.photograph",
     "handing_in.hand_in",
@@ -29,6 +37,16 @@ BELONGS_TO_A_SCHOOL = {
     "assigning.assign",
     "assigning.preview",
     "assigning.assign_now",
+    "paints.of_set",
+    "paints.file",
+    "paints.change",
+    "paints.change_now",
+    "paints.remove",
+    "reaching.reach_page",
+    "exploring.explore",
+    "exploring.found",
+    "swatching.tube",
+    "swatching.remove",
     "printing.sheets",
     "printing.make_sheets",
     "printing.pdf",
@@ -50,9 +68,12 @@ BELONGS_TO_A_SCHOOL = {
 ALSO = {
     "classes.make": (422,), "handing_in.hand_in": (422,), "classes.take_roster": (422,),
     "handing_in.add_to_pile": (422,), "handing_in.match": (422,), "handing_in.put_aside": (422,),
-    "returning.again": (422,), "handing_in.begin_pile": (201,),
+    "returning.again": (422,), "handing_in.begin_pile": (201,), "paints.keep": (422,),
+    "paints.change_now": (422,), "swatching.swatch_tube": (422,), "swatching.remove": (422,),
+    "naming.name_now": (422,),
 }  # fmt: skip
 FORMS = {"reviewing.decide": {"verb": "leave-out", "cell": "c1"}}
+SPARE = {"paints.remove": "spare_set_ref"}  # what may be taken away while others are looked at
 
 
 @pytest.fixture
@@ -69,6 +90,9 @@ def addresses(school):
         "student_id": sheet.student_id,
         "photograph_id": photo,
         "pile_id": pile,
+        "set_ref": school.puts_together("Room 3", "rose", "cyan", school.swatches("Our red")),
+        "spare_set_ref": school.puts_together("Spare", "rose", "cyan"),
+        "tube_name": "own-our-red",
     }
 
 
@@ -80,8 +104,10 @@ def routes(app):
 
 def ask(client, rule, method, addresses):
     url = rule.rule
+    if rule.endpoint in SPARE:
+        addresses = {**addresses, "set_ref": addresses[SPARE[rule.endpoint]]}
     for name, value in addresses.items():
-        url = url.replace(f"<int:{name}>", str(value))
+        url = url.replace(f"<int:{name}>", str(value)).replace(f"<{name}>", str(value))
     return client.open(url, method=method, data=FORMS.get(rule.endpoint)).status_code
 
 

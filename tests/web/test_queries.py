@@ -11,6 +11,9 @@ from bench.full_class import fill_class
 PAGES = (
     "/progress/classes/{class_id}",
     "/plan",
+    "/paints",
+    "/paints/sets/{set_ref}",
+    "/paints/new",
     "/print",
     "/review",
     "/return",
@@ -38,9 +41,15 @@ def test_queries_dont_grow(app, school, other_school, page):
         other_school.sessions, other_school.id, other_school.teacher_id, students=9, assignments=4
     )
     numbers = []
+    sets = {}
+    for where, size in ((school, 1), (other_school, 5)):
+        own = [where.swatches(f"Red {number}") for number in range(size)]
+        sets[where] = [where.puts_together(f"Set {number}", *own) for number in range(size)][-1]
     for where, class_id in ((school, few), (other_school, many)):
         client = where.teacher(app)
         with counted() as asked:
-            assert client.get(page.format(class_id=class_id)).status_code == 200
+            assert (
+                client.get(page.format(class_id=class_id, set_ref=sets[where])).status_code == 200
+            )
         numbers.append(len(asked))
     assert numbers[0] == numbers[1]
