@@ -4,6 +4,7 @@ Times of this machine mean little; each is divided by the time of something know
 """
 
 import gc
+import subprocess
 import sys
 import time
 import warnings
@@ -16,14 +17,24 @@ import numpy as np
 
 with warnings.catch_warnings():
     warnings.simplefilter("ignore")  # about plotting, which isn't wanted
-    from colour import xyY_to_munsell_colour
+    from colour import XYZ_to_xyY, xyY_to_munsell_colour
+    from colour.notation.munsell import xyY_to_munsell_specification
 
 from bench.full_class import fill_class
 from noema.actions.create_school import create_school
+from noema.actions.keep_paint_set import NewSet, keep_paint_set
 from noema.assemble import web_application_of
+from noema.core.colour.adaptation import D50_TO_C
 from noema.core.colour.hvc import lab_to_hvc
+from noema.core.colour.lab import lab_to_xyz
 from noema.core.photo.decode import decode_picture
 from noema.core.photo.read import read_photo
+from noema.core.pigments.drying import Binder
+from noema.core.pigments.mix import Part, mix_labs
+from noema.core.pigments.next_move import next_move
+from noema.core.pigments.qualities import strengths
+from noema.core.pigments.recipe import forget, recipe
+from noema.core.pigments.shelf import TUBES
 from noema.formats.photo_file import check_photo
 from noema.settings import Settings
 from noema.stand_ins.studio import take_picture
@@ -33,7 +44,9 @@ from tools.cluster import Cluster
 from tools.photographs import sheet_of
 
 ROOT = Path(__file__).parents[1]
+NOEMA = Path(sys.executable).with_name("noema")
 PASSWORD = "a password of some length"
+_MILLION, _SURFACES = 1_000_000, 360
 
 
 def times(work: Callable[[], object], repeats: int) -> float:
@@ -59,12 +72,15 @@ def bench_reading() -> None:
     )
 
 
-def bench_class_page(sessions: Sessions, settings: Settings) -> None:
+def bench_pages(sessions: Sessions, settings: Settings) -> None:
     serial = time.time_ns()
     email = f"bench{serial}@school.example"
+    names = list(TUBES)[:16]
     with sessions.begin() as session:
         school_id = create_school(session, f"Bench {serial}", email, "Bench", PASSWORD)
         teacher = teacher_by_email(session, email)
+        sixteen = NewSet(name="Sixteen", binder=Binder.ACRYLIC, tubes=tuple(names))
+        ref = keep_paint_set(session, school_id, sixteen)
     if teacher is None:
         sys.exit("noema: the bench's teacher isn't there.")
     full = fill_class(sessions, school_id, teacher.id, students=32, assignments=12)
@@ -75,24 +91,96 @@ def bench_class_page(sessions: Sessions, settings: Settings) -> None:
     gc.freeze()  # as the application does when it starts
     page = times(lambda: client.get(f"/progress/classes/{full}"), 20)
     print(f"class page, 32 students × 12 assignments / 100 ms: {page / 0.1:.2f} (at most 1)")
+    chosen = "&".join(f"tube={name}" for name in names)
+    ways = f"/paints/sets/{ref}/explore/found?one=scarlet&other=ultramarine&steps=13&wet=1"
+    for what, url in (
+        ("shelf, a tube chosen", f"/paints/preview?{chosen}"),
+        ("explorer, two tubes", ways),
+        ("explorer, three tubes", f"{ways}&third=lemon-yellow"),
+    ):
+        answer = times(lambda url=url: client.get(url), 20)
+        print(f"{what}, 16 in the set / 150 ms: {answer / 0.15:.2f} (at most 1)")
 
 
 def bench_hvc() -> None:
+    """A million lines through `noema hvc` beside the reference, a colour each."""
     rng = np.random.default_rng(1)
     with warnings.catch_warnings():
         warnings.simplefilter("ignore")
         some = rng.uniform([0.28, 0.28, 0.1], [0.36, 0.36, 0.6], (40, 3))
         reference = times(lambda: [xyY_to_munsell_colour(one) for one in some], 1) / len(some)
-    lab = rng.uniform([20, -50, -50], [90, 50, 50], (100_000, 3))
-    own = times(lambda: lab_to_hvc(lab), 3) / len(lab)
+    lab = rng.uniform([20, -50, -50], [90, 50, 50], (_MILLION, 3))
+    lines = "\n".join(f"{lightness:.3f},{a:.3f},{b:.3f}" for lightness, a, b in lab.tolist())
+    start = time.perf_counter()
+    subprocess.run([NOEMA, "hvc"], input=lines, capture_output=True, text=True, check=True)
+    own = (time.perf_counter() - start) / _MILLION
     print(
-        f"HVC of a colour, reference implementation / ours: {reference / own:,.0f} (at least 1,000)"
+        f"noema hvc on a million lines, a colour: reference / ours: {reference / own:,.0f}", end=""
     )
+    print(" (at least 1,000)")
+
+
+def bench_hvc_truth() -> None:
+    """Surface colours of made-up reflectances against the reference implementation."""
+    rng = np.random.default_rng(360)
+    amounts = rng.dirichlet(np.full(len(TUBES), 0.12), _SURFACES)
+    labs = mix_labs(tuple(TUBES.values()), amounts)
+    ours = lab_to_hvc(labs)
+    theirs = np.array([_reference_hvc(lab) for lab in labs])
+    there = np.isfinite(theirs).all(axis=1)
+    strong = there & (theirs[:, 2] >= 2.0)
+    hue = np.abs((ours[strong, 0] - theirs[strong, 0] + 50.0) % 100.0 - 50.0)
+    value = np.abs(ours[there, 1] - theirs[there, 1]).max()
+    chroma = np.abs(ours[strong, 2] - theirs[strong, 2])
+    print(
+        f"{there.sum()} of {_SURFACES} surface colours, ours against the reference: value within"
+        f" {value:.4f} (0.01); {strong.sum()} of chroma 2 and more: hue"
+        f" {np.percentile(hue, 95):.3f} (0.3), chroma {np.percentile(chroma, 95):.3f} (0.15), p95"
+    )
+
+
+def _reference_hvc(lab: np.ndarray) -> np.ndarray:
+    xyz = lab_to_xyz(lab) @ D50_TO_C.T / 100.0
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        try:
+            spec = xyY_to_munsell_specification(XYZ_to_xyY(xyz))
+        except (RuntimeError, AssertionError, ValueError):  # outside the renotation
+            return np.full(3, np.nan)
+    # The library numbers the hue families backwards from purple-blue = 10 ... blue = 1.
+    family = [7, 6, 5, 4, 3, 2, 1, 10, 9, 8].index(int(spec[3])) if np.isfinite(spec[3]) else 0
+    return np.array([(10.0 * family + spec[0]) % 100.0, spec[1], spec[2]])
+
+
+def bench_paint() -> None:
+    """Recipes and next moves with a set of twelve, every time as if for the first time."""
+    tubes = tuple(TUBES.values())[:12]
+    strengths(tubes)
+    rng = np.random.default_rng(5)
+    targets = mix_labs(tubes, rng.dirichlet(np.full(12, 0.2), 40))
+    taken, moved = [], []
+    for target in targets:
+        forget()
+        start = time.perf_counter()
+        recipe(target, tubes)
+        taken.append(time.perf_counter() - start)
+        pile = tuple(Part(tube=tube, amount=1.0) for tube in tubes[1:3])
+        start = time.perf_counter()
+        next_move(target + [4.0, 3.0, -3.0], pile, target, tubes)
+        moved.append(time.perf_counter() - start)
+    for name, times_taken in (("recipe", taken), ("next move", moved)):
+        share = np.array(times_taken) / 0.050
+        print(
+            f"{name} with 12 tubes, nothing remembered / 50 ms:"
+            f" {np.median(share):.2f} in the middle, {share.max():.2f} at most (at most 1)"
+        )
 
 
 def main() -> None:
     bench_reading()
     bench_hvc()
+    bench_hvc_truth()
+    bench_paint()
     cluster = Cluster(ROOT / ".local/test/postgres")
     cluster.start()
     engine = open_engine(cluster.database("noema_bench"))
@@ -103,7 +191,7 @@ def main() -> None:
         secret_key="only for the bench, and long enough for it",
         log_ins_a_minute=0,
     )
-    bench_class_page(open_sessions(engine), settings)
+    bench_pages(open_sessions(engine), settings)
     engine.dispose()
     cluster.stop()
 

@@ -11,6 +11,15 @@ FOLDER = Path(__file__).parents[1] / "docs/screenshots"
 DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
 
+PAINTS = {
+    "shelf": "/paints",
+    "set": "/paints/sets/split-six",
+    "reach": "/paints/sets/split-six/reach",
+    "explore": "/paints/sets/split-six/explore?one=scarlet&other=phthalo-blue&down=some&wet=1",
+    "own-tube": "/paints/tubes/own-room-12-red",
+}
+
+
 def shoot(page: Page, name: str) -> None:
     page.wait_for_load_state("networkidle")
     page.screenshot(path=FOLDER / f"{name}.png")
@@ -38,6 +47,9 @@ def main() -> None:
         page.get_by_role("link", name="Plan", exact=True).click()
         page.get_by_role("link", name="Assign a value scale").last.click()
         shoot(page, "assign")
+        for name, url in PAINTS.items():
+            page.goto(url)
+            shoot(page, name)
         page.locator("nav.stages").get_by_role("link", name="Progress").click()
         page.get_by_role("link", name="Year 8 Colour").click()
         shoot(page, "class")

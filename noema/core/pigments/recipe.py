@@ -88,6 +88,12 @@ def _lattice_labs(tubes: tuple[Tube, ...], surface: Surface) -> Floats:
     return mix_labs(tubes, _lattice(tubes), surface)
 
 
+def forget() -> None:
+    """Forget the nets of all sets, as a new process would begin."""
+    _lattice.cache_clear()
+    _lattice_labs.cache_clear()
+
+
 def _pulling(tubes: tuple[Tube, ...]) -> Floats:
     """Give strengths, white's raised so that the net covers pale tints as well as deep ones."""
     return np.maximum(strengths(tubes), 4.0)
