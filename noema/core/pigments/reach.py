@@ -25,7 +25,7 @@ CLEAN_FROM, DEAD_BELOW = 8.0, 5.0
 
 _NEAR_HUE = 12.0  # hue steps round a named hue in which its mix is looked for
 _ON_HUE = 1.0  # hue steps from the name at which a mix counts as that hue
-_A_TOUCH = 300  # parts to one: a trace, brought in on the tip of a knife
+_A_TOUCH = 600  # parts to one: a trace, brought in on the tip of a knife
 _CONTENDERS = 8  # pairs looked at closely
 _FINE = 2.0 ** np.linspace(-2.5, 2.5, 41)
 _WHITES = np.array([0.0, 0.15, 0.4, 1.0, 2.5, 6.0])
@@ -71,6 +71,18 @@ def ceilings(tubes: tuple[Tube, ...], table: HueTable) -> tuple[Ceiling, ...]:
     return tuple(_ceiling(cloud, hue, table) for hue in table.hues(12))
 
 
+def best_mix(tubes: tuple[Tube, ...], hue100: float) -> tuple[Part, ...]:
+    """Give the most intense mix of a hue by at most two tubes and white; empty if there is none."""
+    cloud = cloud_of(tubes)
+    mix = _onto_hue(tubes, cloud.amounts[_contenders(cloud, hue100)], hue100)
+    return () if mix is None else round_parts(tubes, mix, _A_TOUCH)
+
+
+def why_dull(tubes: tuple[Tube, ...], parts: tuple[Part, ...], name: str, table: HueTable) -> str:
+    """Say what keeps one of the twelve hues from being clean in a set."""
+    return _reason(cloud_of(tubes), parts, name, table)
+
+
 def tubes_of_hue(tubes: tuple[Tube, ...], name: str, table: HueTable) -> tuple[Tube, ...]:
     """Find the tubes a painter would call by one of the six hues."""
     return tuple(
@@ -91,7 +103,7 @@ def _ceiling(cloud: Cloud, hue: NamedHue, table: HueTable) -> Ceiling:
     own = tubes_of_hue(cloud.tubes, hue.name, table) if hue.name in PRIMARIES else ()
     if own:
         return _straight(cloud, own, hue)
-    mixes = _onto_hue(cloud.tubes, cloud.amounts[_contenders(cloud, hue)], hue.hue100)
+    mixes = _onto_hue(cloud.tubes, cloud.amounts[_contenders(cloud, hue.hue100)], hue.hue100)
     if mixes is None:
         nothing = HVC(hue100=hue.hue100, value=5.0, chroma=0.0)
         return Ceiling(hue=hue, parts=(), hvc=nothing, reason=_reason(cloud, (), hue.name, table))
@@ -114,12 +126,12 @@ def _straight(cloud: Cloud, own: tuple[Tube, ...], hue: NamedHue) -> Ceiling:
     return Ceiling(hue=hue, parts=parts, hvc=hvc, reason=reason)
 
 
-def _contenders(cloud: Cloud, hue: NamedHue) -> Whole:
+def _contenders(cloud: Cloud, hue100: float) -> Whole:
     """Find the tubes and pairs whose mixes pass through a hue; the most intense few, one mix each.
 
     A pair passes through when it has mixes on both sides of the hue, or one upon it.
     """
-    signed = (cloud.hvc[:, 0] - hue.hue100 + 50.0) % 100.0 - 50.0
+    signed = (cloud.hvc[:, 0] - hue100 + 50.0) % 100.0 - 50.0
     usable = (cloud.kind >= 0) & can_be_measured(cloud.amounts, _A_TOUCH)
     near = np.flatnonzero(usable & (np.abs(signed) <= _NEAR_HUE))
     below = cloud.kind[near[signed[near] <= _ON_HUE]]

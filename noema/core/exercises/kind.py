@@ -1,0 +1,161 @@
+"""A kind of exercise, and what several kinds ask of a set of paints."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from noema.core.colour.hvc import hvc_of, lab_to_hvc
+from noema.core.colour.names import NamedHue
+from noema.core.errors import BadExercise, BadHueTable
+from noema.core.exercises.asked import Asked, Ground, Wanted
+from noema.core.pigments.amounts import parts_of
+from noema.core.pigments.film import Surface
+from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
+from noema.core.pigments.partners import darks
+from noema.core.pigments.qualities import qualities
+from noema.core.pigments.reach import best_mix, tubes_of_hue
+from noema.core.pigments.shelf import TUBES, WHITE, PaintSet
+from noema.core.pigments.tube import Role, Tube
+
+_SHOWS = 2.0  # chroma at which an unlightened mix shows its hue
+_LIGHT_GAINS = 1.5  # times as intense must white make a hue to be let in
+_FINE = 2.0 ** np.linspace(-1.0, 1.0, 241)
+
+MOST_ROWS = 7
+"""Rows of cells at least 12 mm high that a sheet holds."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Kind:
+    """One kind of exercise: its name, what may be chosen, and how it is worked out."""
+
+    name: str  # as commands write it
+    label: str  # for people
+    says: str  # what it teaches, in a sentence
+    takes: frozenset[str]  # names of `Wanted` that it understands
+    ask: Callable[[Wanted, Ground], Asked]
+
+    def asked(self, wanted: Wanted, ground: Ground) -> Asked:
+        """Work the exercise out; refuses a choice this kind doesn't have."""
+        odd = [name for name in wanted.given() if name not in self.takes]
+        if odd:
+            takes = ", ".join(sorted(self.takes)) or "nothing"
+            raise BadExercise(f"A {self.label.lower()} takes no {odd[0]}: it takes {takes}.")
+        return self.ask(wanted, ground)
+
+
+def steps_of(wanted: Wanted, usual: int, allowed: Sequence[int], what: str) -> int:
+    """Give the number of steps, or say which would work."""
+    steps = usual if wanted.steps is None else wanted.steps
+    if steps not in allowed:
+        said = (
+            f"{allowed[0]} to {allowed[-1]}"
+            if len(allowed) > 3
+            else ", ".join(map(str, allowed[:-1])) + f" or {allowed[-1]}"
+        )
+        raise BadExercise(f"A {what} has {said} steps, not {steps}: choose one of them.")
+    return steps
+
+
+def tubes_of(wanted: Wanted, paints: PaintSet, most: int = MOST_ROWS) -> tuple[Tube, ...]:
+    """Give the tubes asked for, a row each, or all colours of the set."""
+    tubes = tuple(paints.tube(name) for name in dict.fromkeys(wanted.tubes)) or paints.colours
+    if not tubes:
+        raise BadExercise(f"The set {paints.label} has no coloured tube: choose another set.")
+    if len(tubes) > most:
+        raise BadExercise(
+            f"A sheet has room for {most} tubes and {len(tubes)} are asked for: "
+            f"name at most {most}."
+        )
+    return tubes
+
+
+def white_of(paints: PaintSet) -> Tube:
+    """Give the set's white, or say that one is needed."""
+    if paints.white is None:
+        raise BadExercise(f"The set {paints.label} has no white: add one, or choose another set.")
+    return paints.white
+
+
+def white_or_paper(paints: PaintSet) -> Tube:
+    """Give the set's white; a wash set's pale cells are worked out as if with white."""
+    return paints.white or TUBES[WHITE]
+
+
+def dark_of(paints: PaintSet) -> tuple[Part, ...]:
+    """Give the set's black, or its best mixed dark."""
+    for tube in paints.tubes:
+        if tube.role is Role.BLACK:
+            return (Part(tube=tube, amount=1.0),)
+    mixed = darks(paints.tubes, 1)
+    if not mixed:
+        raise BadExercise(
+            f"The set {paints.label} has no black and mixes no neutral dark: add black, "
+            "or a pair such as crimson and phthalo green."
+        )
+    return mixed[0].parts
+
+
+def named_hue(ground: Ground, name: str) -> NamedHue:
+    """Find one of the 24 named hues."""
+    try:
+        return ground.table.of(name)
+    except BadHueTable as wrong:
+        raise BadExercise(str(wrong)) from wrong
+
+
+def pure(ground: Ground, name: str) -> tuple[Part, ...]:
+    """Give the purest a set has of a hue: a tube of that name, or the most intense mix.
+
+    Empty when the set can't give it at all.
+    """
+    paints = ground.paints
+    if any(tube.name == name for tube in paints.tubes):
+        return (Part(tube=paints.tube(name), amount=1.0),)
+    hue = named_hue(ground, name)
+    own = tubes_of_hue(paints.tubes, name, ground.table)
+    if own:
+        nearest = min(own, key=lambda tube: _off(tube, hue))
+        return (Part(tube=nearest, amount=1.0),)
+    return purest(paints.tubes, hue.hue100, paints.binder.dry)
+
+
+def purest(tubes: tuple[Tube, ...], hue100: float, surface: Surface) -> tuple[Part, ...]:
+    """Give the most intense mix of a hue, tuned to it; with white only where it needs white.
+
+    Students lighten in rows of their own, so a hue deep enough to show is asked for unlightened.
+    """
+    deep = tuple(tube for tube in tubes if tube.role is not Role.WHITE)
+    plain = tuned(best_mix(deep, hue100), hue100, surface) if deep else ()
+    if plain and _chroma(plain, surface) >= _SHOWS:
+        return plain
+    light = tuned(best_mix(tubes, hue100), hue100, surface)
+    if not plain or (light and _chroma(light, surface) > _LIGHT_GAINS * _chroma(plain, surface)):
+        return light
+    return plain
+
+
+def tuned(parts: tuple[Part, ...], hue100: float, surface: Surface) -> tuple[Part, ...]:
+    """Shift the balance of a mix's two colours until its hue is the very one."""
+    coloured = [n for n, part in enumerate(parts) if part.tube.role is not Role.WHITE]
+    if len(coloured) < 2:
+        return parts
+    amounts = np.repeat([[part.amount for part in parts]], len(_FINE), axis=0)
+    amounts[:, coloured[0]] *= _FINE
+    hue = lab_to_hvc(mix_labs([part.tube for part in parts], amounts, surface))[:, 0]
+    off = np.abs((hue - hue100 + 50.0) % 100.0 - 50.0)
+    best = amounts[int(np.argmin(np.where(np.isfinite(off), off, np.inf)))]
+    return parts_of([part.tube for part in parts], best)
+
+
+def _chroma(parts: tuple[Part, ...], surface: Surface) -> float:
+    return hvc_of(lab_of_parts(parts, surface)).chroma
+
+
+def _off(tube: Tube, hue: NamedHue) -> float:
+    shown = qualities(tube).shown
+    if shown.hue100 is None:
+        return 50.0
+    away = abs((shown.hue100 - hue.hue100 + 50.0) % 100.0 - 50.0)
+    return away - 0.2 * shown.chroma

@@ -1,0 +1,290 @@
+"""The colour wheel: primaries, secondaries, tertiaries, and rings of tints, shades and neutrals."""
+
+import numpy as np
+
+from noema.core.colour.hvc import hvc_of
+from noema.core.colour.names import hue_step
+from noema.core.errors import BadExercise
+from noema.core.exercises.asked import (
+    Arrangement,
+    Asked,
+    AskedCell,
+    Band,
+    Concern,
+    Even,
+    Ground,
+    SheetKey,
+    Wanted,
+)
+from noema.core.exercises.kind import Kind, dark_of, pure, purest, white_of
+from noema.core.exercises.paths import (
+    Stop,
+    cell_of,
+    even_places,
+    greyest_place,
+    stop_of,
+    stops_at,
+    way_between,
+)
+from noema.core.pigments.film import Surface
+from noema.core.pigments.mix import Part
+from noema.core.pigments.partners import partner
+from noema.core.pigments.qualities import qualities
+from noema.core.pigments.reach import PRIMARIES, tubes_of_hue, why_dull
+from noema.core.pigments.says import say_parts
+from noema.core.pigments.tube import Role, Tube
+
+Place = tuple[str, float, tuple[Tube, ...]]  # name, hue100, and the tube where it is one
+RINGS = ("tint-in", "tint-out", "shade", "grey", *(f"neutral-{n}" for n in range(1, 5)))
+MOST_RINGS = {6: 4, 12: 3, 24: 1}
+"""Rings, the pure one included, whose cells stay 12 mm across on a sheet."""
+
+_DULL_BELOW = 2.0  # chroma under which a hue counts as not there
+_DEGREES = 5  # from pure to neutral, of which four are painted
+
+
+def _ask(wanted: Wanted, ground: Ground) -> Asked:
+    hues = 12 if wanted.hues is None else wanted.hues
+    if hues not in MOST_RINGS:
+        raise BadExercise(f"A wheel has 6, 12 or 24 hues, not {hues}: choose one of them.")
+    rings = tuple(dict.fromkeys(ring for ring in wanted.rings if ring != "none"))
+    _check_rings(hues, rings)
+    pures = _pures(ground, hues, _primaries(wanted, ground, hues))
+    bands = [_ring(ring, pures, ground) for ring in rings]
+    pure_band = Band(label="pure", cells=tuple(pures), even=Even.HUE)
+    outside = [band for ring, band in zip(rings, bands, strict=True) if ring == "tint-out"]
+    inside = [band for ring, band in zip(rings, bands, strict=True) if ring != "tint-out"]
+    return Asked(
+        kind="colour-wheel",
+        title=f"Colour wheel, {hues} hues",
+        arrangement=Arrangement.WHEEL,
+        bands=(*outside, pure_band, *inside),
+        how_to=(
+            "Primaries first, then the hues between them, each from its two neighbours.",
+            "Start from the lighter colour and bring the darker in by small touches; "
+            "judge the middle by eye, not by parts.",
+            *(("Mix each ring from the pure hue of its wedge.",) if rings else ()),
+            "Clean the brush between hues. Let it dry, then photograph it flat, in daylight.",
+        ),
+        concerns=_concerns(pures),
+        anticlockwise=wanted.anticlockwise,
+    )
+
+
+def _check_rings(hues: int, rings: tuple[str, ...]) -> None:
+    odd = [ring for ring in rings if ring not in RINGS]
+    if odd:
+        raise BadExercise(f"There is no ring “{odd[0]}”: choose from none, {', '.join(RINGS)}.")
+    if len(rings) >= MOST_RINGS[hues]:
+        most = MOST_RINGS[hues] - 1
+        can = f"at most {most} rings more" if most else "no ring but the pure one"
+        raise BadExercise(
+            f"With {hues} hues and {len(rings)} rings more the cells would be under 12 mm: "
+            f"{hues} hues have room for {can}; choose fewer rings or fewer hues."
+        )
+
+
+def _primaries(wanted: Wanted, ground: Ground, hues: int) -> int:
+    if wanted.primaries is None:
+        return 3
+    if wanted.primaries not in (3, 6):
+        raise BadExercise("A wheel stands on 3 primaries, or on 6: a warm and a cool of each.")
+    if wanted.primaries == 6 and hues == 6:
+        raise BadExercise(
+            "Six hues leave no room for two tubes of each primary: take 12 or 24 hues."
+        )
+    if wanted.primaries == 6:
+        for name in PRIMARIES:
+            if len(tubes_of_hue(ground.paints.tubes, name, ground.table)) < 2:
+                raise BadExercise(
+                    f"The set {ground.paints.label} has no two tubes of {name}: "
+                    "take 3 primaries, or a set with a warm and a cool of each."
+                )
+    return wanted.primaries
+
+
+def _pures(ground: Ground, hues: int, primaries: int) -> list[AskedCell]:
+    places: list[Place]
+    if ground.key is SheetKey.NAMED:
+        places = [(hue.name, hue.hue100, ()) for hue in ground.table.hues(hues)]
+    elif primaries == 6:
+        places = _split_places(ground, hues)
+    else:
+        places = _places(ground, hues)
+    surface = ground.paints.binder.dry
+    return [
+        _pure_cell(ground, n, name, hue100, tubes, surface)
+        for n, (name, hue100, tubes) in enumerate(places, start=1)
+    ]
+
+
+def _places(ground: Ground, hues: int) -> list[Place]:
+    """Stand the primaries at their tubes' own hues, and the others evenly between them."""
+    names = [hue.name for hue in ground.table.hues(hues)]
+    third = hues // 3
+    anchors = [_anchor(ground, name) for name in PRIMARIES]
+    placed: list[Place] = []
+    for turn in range(3):
+        (start, tubes), (end, _) = anchors[turn], anchors[(turn + 1) % 3]
+        apart = (start - end) % 100.0  # the wheel runs against the numbers
+        placed += [
+            (names[turn * third + n], (start - apart * n / third) % 100.0, () if n else tubes)
+            for n in range(third)
+        ]
+    return placed
+
+
+def _split_places(ground: Ground, hues: int) -> list[Place]:
+    """Stand both tubes of each primary on the wheel, and mixes evenly between unlike ones."""
+    third = hues // 3
+    pairs = [_both(ground, name) for name in PRIMARIES]
+    placed: list[Place] = []
+    for turn in range(3):
+        first, last = pairs[turn]
+        following = pairs[(turn + 1) % 3][0]
+        placed += [(tube.label, _hue(tube), (tube,)) for tube in (first, last)]
+        start, apart = _hue(last), (_hue(last) - _hue(following)) % 100.0
+        for n in range(1, third - 1):
+            hue100 = (start - apart * n / (third - 1)) % 100.0
+            placed.append((ground.table.nearest(hue100, 12).name, hue100, ()))
+    return placed
+
+
+def _both(ground: Ground, name: str) -> tuple[Tube, Tube]:
+    """Give the two tubes of a primary that lie farthest apart, in wheel order."""
+    own = sorted(
+        tubes_of_hue(ground.paints.tubes, name, ground.table),
+        key=lambda tube: hue_step(ground.table.of(name).hue100, _hue(tube)),
+    )
+    return own[-1], own[0]
+
+
+def _anchor(ground: Ground, name: str) -> tuple[float, tuple[Tube, ...]]:
+    parts = pure(ground, name)
+    if len(parts) == 1 and parts[0].tube.role is Role.COLOUR:
+        return _hue(parts[0].tube), (parts[0].tube,)
+    return ground.table.of(name).hue100, ()
+
+
+def _hue(tube: Tube) -> float:
+    """Give the hue a tube has when painted as it comes; a near black's by its tint."""
+    seen = qualities(tube)
+    hue100 = seen.masstone.hue100 if seen.masstone.chroma >= 1.0 else seen.shown.hue100
+    assert hue100 is not None  # only colours are asked
+    return hue100
+
+
+def _pure_cell(
+    ground: Ground, n: int, name: str, hue100: float, tubes: tuple[Tube, ...], surface: Surface
+) -> AskedCell:
+    if tubes:
+        stop = stop_of([Part(tube=tubes[0], amount=1.0)], surface)
+        return cell_of(stop, f"h{n}", name, f"{tubes[0].label.capitalize()} as it comes.")
+    mixed = purest(ground.paints.tubes, hue100, surface)
+    if mixed and hvc_of(stop_of(mixed, surface).lab).chroma >= _DULL_BELOW:
+        note = f"As intense as these paints mix it: {say_parts(mixed)}."
+        return cell_of(stop_of(mixed, surface), f"h{n}", name, note)
+    return _fallen_back(ground, n, name, mixed, surface)
+
+
+def _fallen_back(
+    ground: Ground, n: int, name: str, mixed: tuple[Part, ...], surface: Surface
+) -> AskedCell:
+    """Ask for what can be reached where a hue isn't there: the eye's middle of its neighbours."""
+    twelve = ground.table.nearest(ground.table.of(name).hue100, 12).name
+    reason = why_dull(ground.paints.tubes, mixed, twelve, ground.table)
+    if not mixed:
+        one, other = _primaries_round(ground, name)
+        way = way_between(one, other, surface)
+        mixed = stops_at(way, even_places(way.labs, 3, Even.DISTANCE)[1:2], surface)[0].parts
+    return cell_of(
+        stop_of(mixed, surface),
+        f"h{n}",
+        name,
+        f"The nearest these paints come to {name}: {say_parts(mixed)}.",
+        limit=f"these paints can't give a clean {name}, because {reason}",
+    )
+
+
+def _primaries_round(ground: Ground, name: str) -> tuple[tuple[Part, ...], tuple[Part, ...]]:
+    names = [hue.name for hue in ground.table.hues(24)]
+    before = (names.index(name) // 8) % 3
+    tubes = [pure(ground, PRIMARIES[(before + turn) % 3]) for turn in (0, 1)]
+    if not tubes[0] or not tubes[1]:
+        raise BadExercise(
+            f"The set {ground.paints.label} lacks a primary for {name}: choose another set."
+        )
+    return tubes[0], tubes[1]
+
+
+def _ring(ring: str, pures: list[AskedCell], ground: Ground) -> Band:
+    make = {"tint-in": _tint, "tint-out": _tint, "shade": _shade, "grey": _grey}.get(ring)
+    degree = int(ring.rsplit("-", 1)[1]) if ring.startswith("neutral-") else 0
+    cells = []
+    for n, cell in enumerate(pures, start=1):
+        stop, note = _neutralised(cell, degree, ground) if make is None else make(cell, ground)
+        cells.append(cell_of(stop, f"{ring}-{n}", "", note, limit=cell.limit and "see the hue"))
+    return Band(label=ring, cells=tuple(cells))
+
+
+def _tint(cell: AskedCell, ground: Ground) -> tuple[Stop, str]:
+    white = (Part(tube=white_of(ground.paints), amount=1.0),)
+    return _halfway(cell, white, ground), f"{cell.label.capitalize()} halfway to white."
+
+
+def _shade(cell: AskedCell, ground: Ground) -> tuple[Stop, str]:
+    return _halfway(cell, dark_of(ground.paints), ground), f"{cell.label} halfway to the dark."
+
+
+def _grey(cell: AskedCell, ground: Ground) -> tuple[Stop, str]:
+    """Ask for the neutral of the hue's own value."""
+    surface = ground.paints.binder.dry
+    white = (Part(tube=white_of(ground.paints), amount=1.0),)
+    way = way_between(dark_of(ground.paints), white, surface)
+    place = float(np.argmin(np.abs(way.labs[:, 0] - cell.lab[0])))
+    stop = stops_at(way, np.array([place]), surface)[0]
+    return stop, f"Grey as light as {cell.label}: value {cell.hvc.value:.1f}."
+
+
+def _neutralised(cell: AskedCell, degree: int, ground: Ground) -> tuple[Stop, str]:
+    """Go some of the way from the hue to its neutral, by the true partner of its main tube."""
+    surface = ground.paints.binder.dry
+    main = max(cell.parts, key=lambda part: part.amount).tube
+    by = partner(main, ground.paints.tubes, ground.table).parts
+    others = tuple(part for part in by if part.tube != main)
+    if not others:
+        raise BadExercise("One tube can't be neutralised: choose a set with its complement.")
+    way = way_between(cell.parts, others, surface)
+    middle = greyest_place(way)
+    places = even_places(way.labs[: middle + 1], _DEGREES + 1, Even.DISTANCE)
+    stop = stops_at(way, places[degree : degree + 1], surface)[0]
+    return stop, f"{cell.label.capitalize()}, {degree} of {_DEGREES} steps towards its neutral."
+
+
+def _halfway(cell: AskedCell, end: tuple[Part, ...], ground: Ground) -> Stop:
+    surface = ground.paints.binder.dry
+    way = way_between(cell.parts, end, surface)
+    return stops_at(way, even_places(way.labs, 3, Even.DISTANCE)[1:2], surface)[0]
+
+
+def _concerns(pures: list[AskedCell]) -> tuple[Concern, ...]:
+    return tuple(
+        Concern(
+            cells=(cell.id,),
+            sentence=f"{cell.label.capitalize()}: {cell.limit}.",
+            suggestion="add a tube that leans to it, or take split primaries",
+        )
+        for cell in pures
+        if cell.limit
+    )
+
+
+KINDS = (
+    Kind(
+        name="colour-wheel",
+        label="Colour wheel",
+        says="Every hue from a few tubes, each in its place.",
+        takes=frozenset({"hues", "primaries", "rings", "anticlockwise"}),
+        ask=_ask,
+    ),
+)

@@ -1,0 +1,232 @@
+"""The complementary intensity chart: a hue, its complement, and the neutral between them."""
+
+import numpy as np
+
+from noema.core.colour.difference import ciede2000
+from noema.core.errors import BadExercise
+from noema.core.exercises.asked import (
+    Arrangement,
+    Asked,
+    AskedCell,
+    Band,
+    CellShape,
+    Concern,
+    Even,
+    Ground,
+    Wanted,
+)
+from noema.core.exercises.kind import Kind, pure, steps_of, white_or_paper
+from noema.core.exercises.paths import (
+    Stop,
+    Way,
+    cell_of,
+    even_places,
+    greyest_place,
+    stop_of,
+    stops_at,
+    way_between,
+)
+from noema.core.pigments.mix import Part
+from noema.core.pigments.partners import NEUTRAL_ENOUGH, partner
+from noema.core.pigments.qualities import strengths
+from noema.core.pigments.reach import why_dull
+
+USUAL_PAIRS = ("red-green", "yellow-violet", "blue-orange")
+MOST_PAIRS = 3
+_LET_DOWN = 0.06  # white to a pull of 1, as dark mixes are shown elsewhere
+_UNEVEN = 1.15  # one side's steps to the other's, beyond which it is said
+_PASSES_GREEN = 0.5  # chroma at which a green on the way, that nobody asked for, is said
+
+
+def _ask(wanted: Wanted, ground: Ground) -> Asked:
+    steps = steps_of(wanted, 7, (5, 7, 9), "intensity chart")
+    pairs = [_pair(text) for text in wanted.pairs or USUAL_PAIRS]
+    if len(pairs) > MOST_PAIRS:
+        raise BadExercise(f"A chart has room for {MOST_PAIRS} pairs, not {len(pairs)}.")
+    bands: list[Band] = []
+    concerns: list[Concern] = []
+    for row, (one, other) in enumerate(pairs, start=1):
+        ends = pure(ground, one), pure(ground, other)
+        missing = [name for name, end in zip((one, other), ends, strict=True) if not end]
+        if missing:
+            concerns.append(_missing(ground, f"{one}-{other}", missing[0]))
+            continue
+        way = way_between(*ends, ground.paints.binder.dry)
+        band = _row(way, row, steps, (one, other), ground, wanted.sides)
+        bands.append(band)
+        concerns += _concerns(ground, band, way, ends, (one, other))
+        if wanted.tints:
+            bands.append(_tints(band, row, ground))
+    if not bands:
+        raise BadExercise(f"{concerns[0].sentence} {concerns[0].suggestion.capitalize()}.")
+    return Asked(
+        kind="intensity-chart",
+        title=f"Intensity chart, {steps} steps",
+        arrangement=Arrangement.ROWS,
+        bands=tuple(bands),
+        how_to=(
+            "Make plenty of both ends of a row first: every step is mixed from them.",
+            "From the lighter end, bring the other in by small touches until it loses intensity.",
+            "The diamond is the neutral: stop where you can't say which side it leans to.",
+            "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight.",
+        ),
+        concerns=tuple(concerns),
+    )
+
+
+def _pair(text: str) -> tuple[str, str]:
+    """Read red-green, or two tubes or hues with a colon between: blue-violet:yellow-orange."""
+    if ":" in text:
+        one, _, other = text.partition(":")
+    else:
+        one, _, other = text.partition("-")
+    if not one or not other or one == other:
+        raise BadExercise(f"“{text}” is no pair: write two hues, such as red-green.")
+    return one.strip(), other.strip()
+
+
+def _row(
+    way: Way, row: int, steps: int, names: tuple[str, str], ground: Ground, sides: bool
+) -> Band:
+    surface = ground.paints.binder.dry
+    middle, half = greyest_place(way), steps // 2
+    left = even_places(way.labs[: middle + 1], half + 1, Even.DISTANCE)
+    right = even_places(way.labs[middle:], half + 1, Even.DISTANCE) + middle
+    stops = stops_at(way, np.concatenate([left, right[1:]]), surface)
+    cells = [_cell(stop, f"r{row}c{n}", n, half, names) for n, stop in enumerate(stops, start=1)]
+    if sides:
+        twin = cells[half]
+        cells.insert(half + 1, _renamed(twin, f"r{row}n2", f"from {names[1]}"))
+        cells[half] = _renamed(twin, twin.id, f"from {names[0]}")
+    return Band(label=f"{names[0]} and {names[1]}", cells=tuple(cells), even=Even.DISTANCE)
+
+
+def _cell(stop: Stop, cell_id: str, n: int, half: int, names: tuple[str, str]) -> AskedCell:
+    at = n - 1
+    if at == half:
+        note = "Where the two cancel: it should lean to neither side."
+        return cell_of(stop, cell_id, "neutral", note, shape=CellShape.DIAMOND)
+    side, left = (names[0], half - at) if at < half else (names[1], at - half)
+    pure_end = at in (0, 2 * half)
+    note = (
+        f"The {side} end, as intense as it comes."
+        if pure_end
+        else f"{side.capitalize()} with {left} of {half} steps of its intensity left."
+    )
+    return cell_of(stop, cell_id, side if pure_end else str(left), note)
+
+
+def _renamed(cell: AskedCell, cell_id: str, label: str) -> AskedCell:
+    return AskedCell(**{**vars(cell), "id": cell_id, "label": label})
+
+
+def _tints(band: Band, row: int, ground: Ground) -> Band:
+    """Let every mix of a row down with white, so that dark ones show their hue."""
+    surface = ground.paints.binder.dry
+    white = white_or_paper(ground.paints)
+    cells = []
+    for n, cell in enumerate(band.cells, start=1):
+        tubes = tuple(part.tube for part in cell.parts)
+        volume = _LET_DOWN * sum(
+            part.amount * pull for part, pull in zip(cell.parts, strengths(tubes), strict=True)
+        )
+        stop = stop_of((*cell.parts, Part(tube=white, amount=float(volume))), surface)
+        note = "The mix above, let down with white to show its hue."
+        cells.append(cell_of(stop, f"t{row}c{n}", "tint", note))
+    return Band(label="with white", cells=tuple(cells))
+
+
+def _missing(ground: Ground, pair: str, name: str) -> Concern:
+    reason = why_dull(ground.paints.tubes, (), name, ground.table)
+    return Concern(
+        cells=(),
+        sentence=f"The row {pair} is left out: these paints can't give {name}, because {reason}.",
+        suggestion="choose another pair, or a set with the missing tube",
+    )
+
+
+def _concerns(
+    ground: Ground,
+    band: Band,
+    way: Way,
+    ends: tuple[tuple[Part, ...], tuple[Part, ...]],
+    names: tuple[str, str],
+) -> list[Concern]:
+    said = []
+    middle = next(cell for cell in band.cells if cell.shape is CellShape.DIAMOND)
+    if middle.hvc.chroma >= NEUTRAL_ENOUGH:
+        said.append(_never_neutral(ground, middle, ends, names))
+    green = _green_on_the_way(ground, band, names)
+    if green is not None:
+        said.append(
+            Concern(
+                cells=(green.id,),
+                sentence=f"{band.label.capitalize()} passes through green on its way.",
+                suggestion=_by_partner(ground, ends),
+            )
+        )
+    place = greyest_place(way)
+    from_left = _length(way.labs[: place + 1])
+    from_right = _length(way.labs[place:])
+    if max(from_left, from_right) > _UNEVEN * min(from_left, from_right):
+        longer = names[0] if from_left > from_right else names[1]
+        said.append(
+            Concern(
+                cells=(middle.id,),
+                sentence=f"In {band.label} the {longer} side has the longer way to the neutral: "
+                f"its steps are {max(from_left, from_right) / min(from_left, from_right):.1f} "
+                "times as large.",
+                suggestion="leave it so: the neutral stands where the two cancel, not halfway",
+            )
+        )
+    return said
+
+
+def _length(labs: np.ndarray) -> float:
+    """Give the length of a way in CIEDE2000."""
+    return float(ciede2000(labs[1:], labs[:-1]).sum())
+
+
+def _never_neutral(
+    ground: Ground,
+    middle: AskedCell,
+    ends: tuple[tuple[Part, ...], tuple[Part, ...]],
+    names: tuple[str, str],
+) -> Concern:
+    lean = ground.table.lean(middle.hvc)
+    return Concern(
+        cells=(middle.id,),
+        sentence=f"{names[0].capitalize()} and {names[1]} of this set don't cancel: the greyest "
+        f"mix still leans to {lean.hue}.",
+        suggestion=_by_partner(ground, ends),
+    )
+
+
+def _by_partner(ground: Ground, ends: tuple[tuple[Part, ...], tuple[Part, ...]]) -> str:
+    main = max(ends[0], key=lambda part: part.amount).tube
+    found = partner(main, ground.paints.tubes, ground.table)
+    if not found.by:
+        return "choose another pair"
+    by = " with a little ".join(tube.label for tube in found.by)
+    return f"grey {main.label} with {by}: within this set that is its true partner"
+
+
+def _green_on_the_way(ground: Ground, band: Band, names: tuple[str, str]) -> AskedCell | None:
+    if "green" in "".join(names):
+        return None
+    for cell in band.cells:
+        lean = ground.table.lean(cell.hvc)
+        if lean.hue == "green" and cell.hvc.chroma >= _PASSES_GREEN:
+            return cell
+    return None
+
+
+KINDS = (
+    Kind(
+        name="intensity-chart",
+        label="Intensity chart",
+        says="A hue loses its intensity to its complement until neither shows.",
+        takes=frozenset({"steps", "pairs", "tints", "sides"}),
+        ask=_ask,
+    ),
+)
