@@ -9,6 +9,7 @@ from noema.core.errors import Refused
 
 COMMANDS = {
     "sheet": "noema.cli.sheet",
+    "expect": "noema.cli.expect",
     "read": "noema.cli.read",
     "judge": "noema.cli.judge",
     "hvc": "noema.cli.hvc",

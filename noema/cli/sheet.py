@@ -5,46 +5,75 @@ from pathlib import Path
 
 import click
 
-from noema.core.errors import BadExercise
+from noema.cli.asking import Question, exercise_options, question_of
 from noema.core.exercises.media import Medium
 from noema.core.exercises.value_scale import KIND, ValueScale
+from noema.core.pigments.cautions import cautions_of
 from noema.core.sheet.code import checked_code
+from noema.core.sheet.drawing import Drawing
+from noema.core.sheet.drawn_worksheet import Printed, draw_key_sheet, draw_worksheet
+from noema.core.sheet.layout import Layout
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
+from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.layout_json import layout_to_json
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.formats.sheet_svg import sheet_svg
 
+_USUAL_STEPS = 9
+
 
 @click.command("sheet")
 @click.argument("kind")
-@click.option("--steps", type=int, default=9, help="Cells, 5 to 11.")
-@click.option("--hue", default="neutral", help="Of the scale; neutral is the only one yet.")
-@click.option("--key", type=click.Choice(["even", "named", "own-ends"]), default="even")
+@exercise_options
 @click.option("--medium", type=click.Choice([m.value for m in Medium]), default="acrylic")
 @click.option("--code", required=True, help="The sheet's code, such as K7Q2-04.")
 @click.option("--paper", type=click.Choice([p.value for p in Paper]), default="a4")
 @click.option("--student", default="", help="A name to print.")
+@click.option("--parts", is_flag=True, help="Print the volumes beside each cell.")
+@click.option("--grey", is_flag=True, help="For a black-and-white printer.")
+@click.option("--key-sheet", is_flag=True, help="Also key.pdf, in colour, for the wall.")
 @click.option("--out", type=click.Path(path_type=Path), required=True, help="A folder.")
 def command(
     kind: str,
-    steps: int,
-    hue: str,
-    key: str,
     medium: str,
     code: str,
     paper: str,
     student: str,
+    parts: bool,
+    grey: bool,
+    key_sheet: bool,
     out: Path,
+    **options,
 ) -> None:
-    """Write the worksheet of an exercise; its targets are the same under every key."""
-    if kind != KIND:
-        raise BadExercise(f"There is no exercise “{kind}” yet: use {KIND}.")
-    if hue != "neutral":
-        raise BadExercise(f"A value scale of {hue} can't be made yet: use neutral.")
-    scale = ValueScale(steps=steps, medium=Medium(medium))
-    layout = value_scale_layout(scale, Paper(paper), checked_code(code))
-    drawing = draw_value_scale(layout, scale, SheetWords(student=student, school_class="", due=""))
+    """Write the worksheet of an exercise."""
+    question = question_of(kind, **options)
+    size, code = Paper(paper), checked_code(code)
+    if _is_plain_scale(question):
+        steps = _USUAL_STEPS if question.wanted.steps is None else question.wanted.steps
+        scale = ValueScale(steps=steps, medium=Medium(medium))
+        layout = value_scale_layout(scale, size, code)
+        words = SheetWords(student=student, school_class="", due="")
+        drawing = draw_value_scale(layout, scale, words)
+    else:
+        asked = question.asked()
+        layout = worksheet_layout(asked, size, code, grey_only=grey)
+        cautions = cautions_of(question.paints.tubes, question.paints.binder)
+        printed = Printed(student=student, cautions=cautions, shows_parts=parts)
+        drawing = draw_worksheet(layout, asked, size, printed)
+    _write(out, layout, drawing)
+    if key_sheet:
+        wall = draw_key_sheet(question.asked(), size, "")
+        (out / "key.pdf").write_bytes(sheets_pdf([wall], wall.title))
+
+
+def _is_plain_scale(question: Question) -> bool:
+    """Say whether it is the grey scale of fixed steps, which needs no paint set."""
+    only_steps = set(question.wanted.given()) <= {"steps"}
+    return question.kind == KIND and only_steps and not question.named_set
+
+
+def _write(out: Path, layout: Layout, drawing: Drawing) -> None:
     out.mkdir(parents=True, exist_ok=True)
     (out / "sheet.pdf").write_bytes(sheets_pdf([drawing], drawing.title))
     (out / "sheet.svg").write_text(sheet_svg(drawing), encoding="utf-8")

@@ -60,6 +60,8 @@ def _draw(canvas: Canvas, drawing: Drawing) -> None:
 def _draw_shape(canvas: Canvas, height_mm: float, shape: Shape) -> None:
     if shape.fill_grey is not None:
         canvas.setFillGray(shape.fill_grey / 255.0)
+    if shape.fill_rgb is not None:
+        canvas.setFillColorRGB(*(part / 255.0 for part in shape.fill_rgb))
     if shape.line_grey is not None:
         canvas.setStrokeGray(shape.line_grey / 255.0)
         canvas.setLineWidth(shape.line_mm * mm)
@@ -67,7 +69,7 @@ def _draw_shape(canvas: Canvas, height_mm: float, shape: Shape) -> None:
         canvas,
         height_mm,
         shape.polygon_mm,
-        fill=int(shape.fill_grey is not None),
+        fill=int(shape.fill_grey is not None or shape.fill_rgb is not None),
         stroke=int(shape.line_grey is not None),
     )
 

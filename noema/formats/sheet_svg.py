@@ -35,10 +35,16 @@ def _path(polygon: Polygon) -> str:
     return "M" + "L".join(f"{x:.3f} {y:.3f}" for x, y in polygon) + "Z"
 
 
+def _fill(shape: Shape) -> str:
+    if shape.fill_rgb is None:
+        return _hex(shape.fill_grey)
+    return "#{:02x}{:02x}{:02x}".format(*shape.fill_rgb)
+
+
 def _shape(shape: Shape) -> str:
     name = f" id={quoteattr(shape.name)}" if shape.name else ""
     return (
-        f'<path{name} d="{_path(shape.polygon_mm)}" fill="{_hex(shape.fill_grey)}" '
+        f'<path{name} d="{_path(shape.polygon_mm)}" fill="{_fill(shape)}" '
         f'stroke="{_hex(shape.line_grey)}" stroke-width="{shape.line_mm}"/>'
     )
 

@@ -13,6 +13,9 @@ from noema.core.sheet.layout import Cell, Layout, Polygon, Triple
 
 Pixels = NDArray[np.float32]
 
+_A_HUE = 4.0  # a* and b* together, from which a target isn't a grey
+_HUE_MISS = 4.0  # times a grey's cast by which a beginner misses a hue
+
 
 @dataclass(frozen=True, kw_only=True)
 class Hand:
@@ -49,7 +52,11 @@ def intend(layout: Layout, hand: Hand, rng: Generator) -> tuple[PaintedCell, ...
         place = (target - low) / span
         meant = low + hand.dark_end * (1.0 - place) + span * place ** (1.0 + hand.bunching)
         value = float(np.clip(meant + rng.normal(0.0, hand.step_noise), 1.2, 9.65))
-        a, b = rng.normal(0.0, hand.cast, 2)
+        asked_a, asked_b = (cell.target_lab or (50.0, 0.0, 0.0))[1:]
+        miss_a, miss_b = rng.normal(0.0, hand.cast, 2)
+        if abs(asked_a) + abs(asked_b) > _A_HUE:  # a hue is missed by more than a grey's cast
+            miss_a, miss_b = _HUE_MISS * miss_a, _HUE_MISS * miss_b
+        a, b = asked_a + miss_a, asked_b + miss_b
         lab: Triple = (float(value_to_lab(value)[0]), float(a), float(b))
         mixed[cell.id] = None if cell.id in hand.empty else lab
     if hand.swapped:

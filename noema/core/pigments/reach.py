@@ -25,7 +25,7 @@ CLEAN_FROM, DEAD_BELOW = 8.0, 5.0
 
 _NEAR_HUE = 12.0  # hue steps round a named hue in which its mix is looked for
 _ON_HUE = 1.0  # hue steps from the name at which a mix counts as that hue
-_A_TOUCH = 600  # parts to one: a trace, brought in on the tip of a knife
+_A_TOUCH = 1500  # parts to one: a trace, brought in on the tip of a knife
 _CONTENDERS = 8  # pairs looked at closely
 _FINE = 2.0 ** np.linspace(-2.5, 2.5, 41)
 _WHITES = np.array([0.0, 0.15, 0.4, 1.0, 2.5, 6.0])

@@ -23,6 +23,7 @@ class Shape:
 
     polygon_mm: Polygon
     fill_grey: int | None = None
+    fill_rgb: tuple[int, int, int] | None = None  # instead of a grey, where colour is printed
     line_grey: int | None = None
     line_mm: float = 0.0
     name: str = ""  # a cell's id, so that a viewer can point at it

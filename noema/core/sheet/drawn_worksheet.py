@@ -1,0 +1,214 @@
+"""Worksheets and key sheets drawn, from the plan of an exercise."""
+
+import textwrap
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from noema.core.colour.srgb import lab_to_linear, linear_to_srgb
+from noema.core.exercises.asked import Arrangement, Asked
+from noema.core.pigments.says import say_balance, say_parts
+from noema.core.sheet.drawing import Anchor, Code, Drawing, Item, Mark, Shape, Words
+from noema.core.sheet.layout import Layout, PatchKind, Point
+from noema.core.sheet.paper import Paper
+from noema.core.sheet.worksheet import CELLS_TOP_MM, SIDE_MM, Placed, Plan, plan_of
+
+OUTLINE_GREY, OUTLINE_MM = 150, 0.2  # light enough to vanish under paint
+_HOW_TO_MM, _LINE_MM = 3.1, 4.1
+_COLUMN_LETTERS, _WIDE_LETTERS = 24, 150  # a line of how-to beside a wheel, and above rows
+_LONGEST_LABEL_MM = 1.9  # width of a letter of a label, about: longer labels are cut
+_NAME_LETTERS = 15  # a row's name, a line
+_BESIDE_NAME_MM = (100.0, 114.0)  # down the page, either paper
+_RIM_MM = 3.6
+
+
+@dataclass(frozen=True, kw_only=True)
+class Printed:
+    """What is printed for the person: nothing a reader needs."""
+
+    student: str = ""
+    school_class: str = ""
+    due: str = ""
+    cautions: tuple[str, ...] = ()
+    shows_parts: bool = False  # a beginner's help: the volumes beside each cell
+
+
+def draw_worksheet(layout: Layout, asked: Asked, paper: Paper, words: Printed) -> Drawing:
+    """Draw the page for one student, on the very layout by which it will be read."""
+    plan = plan_of(asked, paper)
+    items: list[Item] = [Mark(id=m.id, square_mm=m.corners_mm) for m in layout.markers]
+    items.append(Code(text=layout.qr_text, square_mm=layout.qr_polygon_mm))
+    items += [
+        Shape(polygon_mm=patch.polygon_mm, fill_rgb=patch.nominal_srgb)
+        for patch in layout.reference
+        if patch.kind is not PatchKind.PAPER
+    ]
+    for one in plan.placed:
+        if one.target_mm is not None:
+            items.append(Shape(polygon_mm=one.target_mm, fill_rgb=_rgb(one.cell.lab)))
+        items.append(
+            Shape(
+                polygon_mm=one.polygon_mm,
+                line_grey=OUTLINE_GREY,
+                line_mm=OUTLINE_MM,
+                name=one.cell.id,
+            )
+        )
+    items += _labels(plan, asked, shows_parts=words.shows_parts)
+    items += _heading(asked, words, layout.sheet, layout.qr_polygon_mm[0][0] - 6.0)
+    items += _how_to(asked)
+    items += _foot(plan, words)
+    return Drawing(
+        width_mm=layout.width_mm,
+        height_mm=layout.height_mm,
+        title=f"{asked.title} {layout.sheet}",
+        items=tuple(items),
+    )
+
+
+def draw_key_sheet(asked: Asked, paper: Paper, school_class: str) -> Drawing:
+    """Draw the expected exercise in colour, with names and parts, for the wall.
+
+    It carries no marks and no code, so that nobody hands it in by mistake.
+    """
+    plan = plan_of(asked, paper)
+    items: list[Item] = [
+        Shape(polygon_mm=one.polygon_mm, fill_rgb=_rgb(one.cell.lab), name=one.cell.id)
+        for one in plan.placed
+    ]
+    items += _labels(plan, asked, shows_parts=False)
+    words = Printed(student=asked.title, school_class=school_class, due="Key sheet, for the wall")
+    items += _heading(asked, words, "", plan.frame.width_mm - SIDE_MM)
+    items += _parts_list(plan, asked)
+    return Drawing(
+        width_mm=plan.frame.width_mm,
+        height_mm=plan.frame.height_mm,
+        title=f"Key: {asked.title}",
+        items=tuple(items),
+    )
+
+
+def _rgb(lab: tuple[float, float, float]) -> tuple[int, int, int]:
+    shown = np.clip(linear_to_srgb(lab_to_linear(lab)), 0.0, 1.0)
+    red, green, blue = np.rint(shown * 255.0).astype(int).tolist()
+    return red, green, blue
+
+
+def _labels(plan: Plan, asked: Asked, *, shows_parts: bool) -> Iterator[Words]:
+    if asked.arrangement is Arrangement.WHEEL:
+        yield from _wheel_labels(plan, asked)
+        return
+    for one in plan.placed:
+        text = _label(one, shows_parts=shows_parts)
+        if text:
+            yield Words(at_mm=one.label_mm, text=text, size_mm=2.7, anchor=Anchor.MIDDLE, grey=70)
+    for name in plan.names:
+        lines = textwrap.wrap(name.text, _NAME_LETTERS)[:3]
+        for n, line in enumerate(lines):
+            y = name.at_mm[1] + (n - (len(lines) - 1) / 2.0) * 3.6
+            yield Words(at_mm=(name.at_mm[0], y), text=line, size_mm=3.1, grey=40)
+
+
+def _label(one: Placed, *, shows_parts: bool) -> str:
+    text = one.cell.label
+    if shows_parts and len(one.cell.parts) > 1:
+        text += f" ({say_balance([part.amount for part in one.cell.parts])})"
+    xs = [x for x, _ in one.polygon_mm]
+    most = max(3, int((max(xs) - min(xs) + 2.0) / (_LONGEST_LABEL_MM * 0.75)))
+    return text if len(text) <= most else text[: most - 1] + "."
+
+
+def _wheel_labels(plan: Plan, asked: Asked) -> Iterator[Words]:
+    """Name the hues outside the rim, where no cell is covered."""
+    middle = (plan.frame.width_mm / 2.0, _middle_y(plan))
+    rim = max(_far(middle, point) for one in plan.placed for point in one.polygon_mm)
+    for one in plan.placed:
+        if not one.cell.label:
+            continue
+        along = _far(middle, one.label_mm)
+        reach = (rim + _RIM_MM) / along
+        x = middle[0] + (one.label_mm[0] - middle[0]) * reach
+        y = middle[1] + (one.label_mm[1] - middle[1]) * reach + 1.0
+        side = (x - middle[0]) / (rim + _RIM_MM)
+        anchor = Anchor.MIDDLE if abs(side) < 0.2 else Anchor.START if side > 0 else Anchor.END
+        yield Words(at_mm=(x, y), text=one.cell.label, size_mm=2.9, anchor=anchor, grey=50)
+    rings = ", ".join(band.label for band in asked.bands)
+    if len(asked.bands) > 1:
+        at = (SIDE_MM, plan.frame.height_mm - 46.0)
+        for n, line in enumerate(textwrap.wrap(f"Rings from outside: {rings}", _COLUMN_LETTERS)):
+            yield Words(at_mm=(at[0], at[1] + n * 3.8), text=line, size_mm=2.9, grey=60)
+
+
+def _middle_y(plan: Plan) -> float:
+    ys = [y for one in plan.placed for _, y in one.polygon_mm]
+    return (min(ys) + max(ys)) / 2.0
+
+
+def _far(a: Point, b: Point) -> float:
+    return float(np.hypot(a[0] - b[0], a[1] - b[1]))
+
+
+def _heading(asked: Asked, words: Printed, code: str, right: float) -> Iterator[Item]:
+    wheel = asked.arrangement is Arrangement.WHEEL
+    longest = 30 if wheel else 60
+    name = words.student[:longest] or "Name"
+    grey = 0 if words.student else 130
+    yield Words(at_mm=(SIDE_MM, 29.0), text=name, size_mm=5.4, bold=True, grey=grey)
+    under = [line for line in (words.school_class[:longest], words.due[:longest]) if line]
+    for n, line in enumerate(under):
+        yield Words(at_mm=(SIDE_MM, 34.2 + 4.4 * n), text=line, size_mm=3.4, grey=60)
+    if code:
+        yield Words(at_mm=(right, 29.0), text=code, size_mm=5.4, bold=True, anchor=Anchor.END)
+        yield Words(at_mm=(right, 34.2), text=asked.title, size_mm=3.2, anchor=Anchor.END, grey=60)
+
+
+def _how_to(asked: Asked) -> Iterator[Words]:
+    wheel = asked.arrangement is Arrangement.WHEEL
+    top = 46.0 if wheel else CELLS_TOP_MM - 12.0
+    letters = _COLUMN_LETTERS if wheel else _WIDE_LETTERS
+    lines = [line for text in asked.how_to for line in textwrap.wrap(text, letters)]
+    if not wheel and len(lines) > 3:
+        lines = textwrap.wrap(" ".join(asked.how_to), letters)
+    y = top
+    for line in lines:
+        yield Words(at_mm=(SIDE_MM, y), text=line, size_mm=_HOW_TO_MM)
+        y += _LINE_MM
+        if wheel and _BESIDE_NAME_MM[0] < y < _BESIDE_NAME_MM[1]:
+            y = _BESIDE_NAME_MM[1]  # the name of the hue at the wheel's left stands here
+
+
+def _foot(plan: Plan, words: Printed) -> Iterator[Item]:
+    bottom, middle = plan.frame.height_mm, plan.frame.width_mm / 2.0
+    right, y = plan.frame.width_mm - SIDE_MM, plan.frame.height_mm - 24.5
+    for text, left, end in (
+        ("Date", middle + 14.0, middle + 52.0),
+        ("Notes", middle + 58.0, right),
+    ):
+        yield Words(at_mm=(left, y), text=text, size_mm=2.9, grey=110)
+        yield Shape(polygon_mm=((left + 9.0, y), (end, y)), line_grey=190, line_mm=0.2)
+    # Left of the mark in the middle of the edge: nothing may come near a mark.
+    letters = int((middle - 10.0 - SIDE_MM) / 1.13)
+    for n, line in enumerate(textwrap.wrap(" ".join(words.cautions), letters)[:3]):
+        at = (SIDE_MM, bottom - 28.4 + n * 2.7)
+        yield Words(at_mm=at, text=line, size_mm=2.2, grey=110)
+
+
+def _parts_list(plan: Plan, asked: Asked) -> Iterator[Words]:
+    """Say every cell's mix: under the rows, or in columns beside a wheel."""
+    lines = [
+        f"{cell.label or cell.id}: {say_parts(cell.parts)}" for cell in asked.cells if cell.parts
+    ]
+    wheel = asked.arrangement is Arrangement.WHEEL
+    if wheel:
+        lines = [wrapped for line in lines for wrapped in textwrap.wrap(line, 34)]
+        half = (len(lines) + 1) // 2
+        columns = ((SIDE_MM, lines[:half]), (plan.frame.width_mm - SIDE_MM - 40.0, lines[half:]))
+        for left, column in columns:
+            for n, line in enumerate(column[:62]):
+                yield Words(at_mm=(left, 52.0 + n * 2.5), text=line, size_mm=2.1, grey=40)
+        return
+    text = textwrap.wrap("; ".join(lines), 190)
+    for n, line in enumerate(text[:9]):
+        at = (SIDE_MM, plan.frame.height_mm - 31.0 + n * 2.6)
+        yield Words(at_mm=at, text=line, size_mm=2.1, grey=40)

@@ -1,0 +1,293 @@
+"""The worksheet of any exercise: rows, stairs or a wheel of cells on a landscape page.
+
+Marks and the code stand where every sheet has them. Reference patches run along all four edges,
+so that light falling off anywhere can be seen; the middle belongs to the cells. A cell is at least
+12 mm across and keeps 3 mm of bare paper round it.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from math import cos, pi, sin
+
+from noema.core.errors import BadExercise
+from noema.core.exercises.asked import Arrangement, Asked, AskedCell, CellShape
+from noema.core.sheet.layout import Cell, Layout, Patch, PatchKind, Point, Polygon, box
+from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, QR_MM, Frame, Paper
+
+LEAST_CELL_MM, GAP_MM = 12.0, 3.0
+MOST_CELL_MM = 34.0
+LABEL_MM = 3.6  # room for a label above a row of cells
+SIDE_MM = MARGIN_MM + MARKER_MM + 3.0  # clear of the marks and patches at the edges
+CELLS_TOP_MM, CELLS_BOTTOM_MM = 55.0, 33.0  # from the top and from the bottom of the page
+ROW_NAME_MM = 27.0
+PATCH_MM, PATCH_STEP_MM = 7.5, 13.0
+GREYS = (56, 92, 128, 160, 192, 224)
+COLOURS = (
+    (196, 60, 48),
+    (226, 150, 40),
+    (232, 212, 60),
+    (84, 158, 78),
+    (44, 120, 168),
+    (124, 72, 148),
+)
+RING_MM = 13.0  # depth of a wheel's ring
+_RIM_TOP_MM, _RIM_BOTTOM_MM = 28.5, 29.5  # the rim keeps its names clear of the marks
+_HUB_MM = 13.5  # nothing is painted nearer the middle
+_ARC_STEPS = 7
+_TARGET_SHARE = 0.42  # of a match cell's width that shows the printed colour
+
+
+@dataclass(frozen=True, kw_only=True)
+class Placed:
+    """A cell and where its label stands."""
+
+    cell: AskedCell
+    polygon_mm: Polygon
+    label_mm: Point
+    target_mm: Polygon | None  # where its colour is printed to be matched
+
+
+@dataclass(frozen=True, kw_only=True)
+class RowName:
+    """What stands before a row, or names a ring."""
+
+    text: str
+    at_mm: Point
+
+
+@dataclass(frozen=True, kw_only=True)
+class Plan:
+    """Where everything of an exercise stands."""
+
+    frame: Frame
+    placed: tuple[Placed, ...]
+    names: tuple[RowName, ...]
+
+
+def plan_of(asked: Asked, paper: Paper) -> Plan:
+    """Find a place for every cell; refuses what would come out under 12 mm."""
+    frame = LANDSCAPE[paper]
+    if asked.arrangement is Arrangement.WHEEL:
+        return _wheel(asked, frame)
+    return _rows(asked, frame)
+
+
+def worksheet_layout(asked: Asked, paper: Paper, code: str, *, grey_only: bool) -> Layout:
+    """Plan the page of an exercise as the reader will need it."""
+    plan = plan_of(asked, paper)
+    frame = plan.frame
+    return Layout(
+        sheet=code,
+        width_mm=frame.width_mm,
+        height_mm=frame.height_mm,
+        grey_only=grey_only,
+        qr_text=code,
+        qr_polygon_mm=frame.qr_polygon_mm,
+        markers=frame.markers,
+        reference=(*_edge_patches(frame, grey_only), *_bare_between(plan)),
+        cells=tuple(
+            Cell(
+                id=one.cell.id,
+                label=one.cell.label,
+                polygon_mm=one.polygon_mm,
+                target_lab=one.cell.lab,
+            )
+            for one in plan.placed
+        ),
+    )
+
+
+def _rows(asked: Asked, frame: Frame) -> Plan:
+    columns = max(
+        len(band.cells) + (row if asked.arrangement is Arrangement.STAIRS else 0)
+        for row, band in enumerate(asked.bands)
+    )
+    named = ROW_NAME_MM if any(band.label for band in asked.bands) else 0.0
+    left = SIDE_MM + named
+    width = (frame.width_mm - SIDE_MM - left + GAP_MM) / columns
+    height = (frame.height_mm - CELLS_TOP_MM - CELLS_BOTTOM_MM) / len(asked.bands)
+    across, down = width - GAP_MM, height - max(GAP_MM, LABEL_MM + 0.6)
+    if min(across, down) < LEAST_CELL_MM:
+        raise BadExercise(
+            f"{len(asked.bands)} rows of {columns} cells would be {min(across, down):.0f} mm "
+            f"across on this paper: cells need {LEAST_CELL_MM:.0f} mm; take fewer rows or steps."
+        )
+    size = min(across, 2.2 * MOST_CELL_MM), min(down, MOST_CELL_MM)
+    pitch = min(height, size[1] + LABEL_MM + 2.4)
+    placed, names = [], []
+    for row, band in enumerate(asked.bands):
+        top = CELLS_TOP_MM + LABEL_MM + row * pitch
+        shift = row if asked.arrangement is Arrangement.STAIRS else 0
+        at = (SIDE_MM + shift * width, top + size[1] / 2.0 + 1.0)
+        names.append(RowName(text=band.label, at_mm=at))
+        for column, cell in enumerate(band.cells, start=shift):
+            whole = box(left + column * width, top, size[0], size[1])
+            placed.append(_placed(cell, whole, shows=asked.shows_targets))
+    return Plan(frame=frame, placed=tuple(placed), names=tuple(names))
+
+
+def _placed(cell: AskedCell, whole: Polygon, *, shows: bool) -> Placed:
+    (left, top), (right, bottom) = whole[0], whole[2]
+    label = ((left + right) / 2.0, top - 1.2)
+    if not shows:
+        return Placed(cell=cell, polygon_mm=_outline(cell, whole), label_mm=label, target_mm=None)
+    split = left + (right - left) * _TARGET_SHARE
+    return Placed(
+        cell=cell,
+        polygon_mm=box(split, top, right - split, bottom - top),
+        label_mm=label,
+        target_mm=box(left, top, split - left, bottom - top),
+    )
+
+
+def _outline(cell: AskedCell, whole: Polygon) -> Polygon:
+    """Give a box, or a diamond: a box whose upright sides come to points."""
+    if cell.shape is CellShape.BOX:
+        return whole
+    (left, top), (right, bottom) = whole[0], whole[2]
+    tip = min((right - left) * 0.22, 5.0)
+    middle = (top + bottom) / 2.0
+    return (
+        (left, middle),
+        (left + tip, top),
+        (right - tip, top),
+        (right, middle),
+        (right - tip, bottom),
+        (left + tip, bottom),
+    )
+
+
+def _wheel(asked: Asked, frame: Frame) -> Plan:
+    """Lay rings from the outermost in, yellow at the top."""
+    middle = (frame.width_mm / 2.0, (_RIM_TOP_MM + frame.height_mm - _RIM_BOTTOM_MM) / 2.0)
+    outer = middle[1] - _RIM_TOP_MM
+    hues = len(asked.bands[0].cells)
+    placed, names = [], []
+    for ring, band in enumerate(asked.bands):
+        out = outer - ring * (RING_MM + GAP_MM)
+        inside = out - RING_MM
+        arc = 2.0 * pi * (out + inside) / 2.0 / hues - GAP_MM
+        if arc < LEAST_CELL_MM or inside < _HUB_MM:
+            raise BadExercise(
+                f"{hues} hues with {len(asked.bands)} rings leave cells under "
+                f"{LEAST_CELL_MM:.0f} mm on this paper: take fewer rings or fewer hues."
+            )
+        names.append(RowName(text=band.label, at_mm=(middle[0], middle[1])))
+        for n, cell in enumerate(band.cells):
+            turn = (-n if asked.anticlockwise else n) / hues
+            placed.append(_wedge(cell, middle, inside, out, turn, hues))
+    return Plan(frame=frame, placed=tuple(placed), names=tuple(names))
+
+
+def _wedge(
+    cell: AskedCell, middle: Point, inside: float, out: float, turn: float, hues: int
+) -> Placed:
+    """Give a wedge with 3 mm of paper to its neighbours on both sides."""
+    angle = 2.0 * pi * turn
+    outline = [
+        _at(middle, radius, angle + side * (pi / hues - GAP_MM / 2.0 / radius))
+        for radius, sides in ((out, _arc(1)), (inside, _arc(-1)))
+        for side in sides
+    ]
+    label = _at(middle, (inside + out) / 2.0, angle)
+    return Placed(cell=cell, polygon_mm=tuple(outline), label_mm=label, target_mm=None)
+
+
+def _arc(way: int) -> Iterator[float]:
+    for n in range(_ARC_STEPS):
+        yield way * (2.0 * n / (_ARC_STEPS - 1) - 1.0)
+
+
+def _at(middle: Point, radius: float, angle: float) -> Point:
+    return (
+        round(middle[0] + radius * sin(angle), 3),
+        round(middle[1] - radius * cos(angle), 3),
+    )
+
+
+def _edge_patches(frame: Frame, grey_only: bool) -> Iterator[Patch]:
+    """Put greys and colours in turn along the edges, bare paper between them."""
+    kinds: list[tuple[int, int, int]] = []
+    for grey, colour in zip(GREYS, COLOURS, strict=True):
+        kinds.append((grey, grey, grey))
+        if not grey_only:
+            kinds.append(colour)
+    # Each edge starts elsewhere in the row, so that no side holds only dark patches.
+    for edge, spots in enumerate(_edges(frame)):
+        for n, (x, y) in enumerate(spots):
+            fill = kinds[(n * 5 + edge * 3) % len(kinds)]
+            yield _patch(
+                f"{'g' if len(set(fill)) == 1 else 'c'}{edge}{n}",
+                box(x, y, PATCH_MM, PATCH_MM),
+                fill,
+            )
+        for n, ((x, y), (next_x, next_y)) in enumerate(zip(spots, spots[1:], strict=False)):
+            if abs(next_x - x) + abs(next_y - y) <= PATCH_STEP_MM + 0.1:
+                yield _patch(f"p{edge}{n}", _bare(x, y, next_x > x), None)
+
+
+def _bare(x: float, y: float, across: bool) -> Polygon:
+    room = PATCH_STEP_MM - PATCH_MM - 1.6
+    if across:
+        return box(x + PATCH_MM + 0.8, y, room, PATCH_MM)
+    return box(x, y + PATCH_MM + 0.8, PATCH_MM, room)
+
+
+def _edges(frame: Frame) -> Iterator[list[Point]]:
+    """Give the patches' corners: along the top, the bottom, the left and the right edge."""
+    near = MARGIN_MM + 1.0
+    start = MARGIN_MM + MARKER_MM + 4.0
+    for length, code in ((frame.width_mm, True), (frame.width_mm, False)):
+        y = near if code else frame.height_mm - near - PATCH_MM
+        end = length - start - (QR_MM + 8.0 if code else 0.0)
+        yield [(x, y) for x in _run(start, end, length)]
+    for x in (near, frame.width_mm - near - PATCH_MM):
+        end = frame.height_mm - start
+        begin = start if x == near else start + QR_MM - 8.0
+        yield [(x, y) for y in _run(begin, end, frame.height_mm)]
+
+
+def _run(start: float, end: float, length: float) -> Iterator[float]:
+    """Step along an edge, leaving out the mark in its middle."""
+    middle, clear = length / 2.0, MARKER_MM / 2.0 + 3.0
+    at = start
+    while at + PATCH_MM <= end:
+        if at + PATCH_MM > middle - clear and at < middle + clear:
+            at = middle + clear
+            continue
+        yield round(at, 3)
+        at += PATCH_STEP_MM
+
+
+def _patch(name: str, polygon: Polygon, fill: tuple[int, int, int] | None) -> Patch:
+    kind = PatchKind.PAPER
+    if fill is not None:
+        kind = PatchKind.GREY if len(set(fill)) == 1 else PatchKind.COLOUR
+    return Patch(
+        id=name,
+        kind=kind,
+        polygon_mm=polygon,
+        nominal_srgb=fill or (255, 255, 255),
+        lab=None,
+        lab_sigma=None,
+        lab_source=None,
+    )
+
+
+def _bare_between(plan: Plan) -> Iterator[Patch]:
+    """Name the bare paper to the right of every upright cell: light is seen there too."""
+    boxes = [one for one in plan.placed if len(one.polygon_mm) == 4]
+    for n, one in enumerate(boxes):
+        (_, top), (right, bottom) = one.polygon_mm[0], one.polygon_mm[2]
+        taken = _starts_right_of(right, top, plan.placed)
+        if taken is None or taken - right >= GAP_MM - 0.01:
+            yield _patch(f"pc{n}", box(right + 0.6, top, GAP_MM - 1.2, bottom - top), None)
+
+
+def _starts_right_of(right: float, top: float, placed: Sequence[Placed]) -> float | None:
+    starts = [
+        min(x for x, _ in other.target_mm or other.polygon_mm)
+        for other in placed
+        if abs(min(y for _, y in other.polygon_mm) - top) < 0.1
+    ]
+    return min((start for start in starts if start > right - 0.01), default=None)
