@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from itertools import combinations
 
 import numpy as np
 
@@ -9,10 +10,11 @@ from noema.core.colour.hvc import hvc_of, lab_to_hvc
 from noema.core.colour.names import NamedHue
 from noema.core.errors import BadExercise, BadHueTable
 from noema.core.exercises.asked import Asked, Ground, Wanted
+from noema.core.exercises.paths import greyest_place, stops_at, way_between
 from noema.core.pigments.amounts import parts_of
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
-from noema.core.pigments.partners import darks
+from noema.core.pigments.partners import darks, let_down
 from noema.core.pigments.qualities import qualities
 from noema.core.pigments.reach import best_mix, tubes_of_hue
 from noema.core.pigments.shelf import TUBES, WHITE, PaintSet
@@ -20,6 +22,7 @@ from noema.core.pigments.tube import Role, Tube
 
 _SHOWS = 2.0  # chroma at which an unlightened mix shows its hue
 _LIGHT_GAINS = 1.5  # times as intense must white make a hue to be let in
+_CLOSE = 0.4  # hue steps: nearer than that a single tube stands for its hue
 _FINE = 2.0 ** np.linspace(-1.0, 1.0, 241)
 
 MOST_ROWS = 7
@@ -127,13 +130,18 @@ def purest(tubes: tuple[Tube, ...], hue100: float, surface: Surface) -> tuple[Pa
     Students lighten in rows of their own, so a hue deep enough to show is asked for unlightened.
     """
     deep = tuple(tube for tube in tubes if tube.role is not Role.WHITE)
-    plain = tuned(best_mix(deep, hue100), hue100, surface) if deep else ()
+    plain = _nearest_mix(deep, hue100, surface) if deep else ()
     if plain and _chroma(plain, surface) >= _SHOWS:
         return plain
-    light = tuned(best_mix(tubes, hue100), hue100, surface)
+    light = _nearest_mix(tubes, hue100, surface)
     if not plain or (light and _chroma(light, surface) > _LIGHT_GAINS * _chroma(plain, surface)):
         return light
     return plain
+
+
+def _nearest_mix(tubes: tuple[Tube, ...], hue100: float, surface: Surface) -> tuple[Part, ...]:
+    close = best_mix(tubes, hue100, _CLOSE) or best_mix(tubes, hue100)
+    return tuned(close, hue100, surface)
 
 
 def tuned(parts: tuple[Part, ...], hue100: float, surface: Surface) -> tuple[Part, ...]:
@@ -147,6 +155,28 @@ def tuned(parts: tuple[Part, ...], hue100: float, surface: Surface) -> tuple[Par
     off = np.abs((hue - hue100 + 50.0) % 100.0 - 50.0)
     best = amounts[int(np.argmin(np.where(np.isfinite(off), off, np.inf)))]
     return parts_of([part.tube for part in parts], best)
+
+
+@dataclass(frozen=True, kw_only=True)
+class GreyPair:
+    """Two tubes and the greyest they mix to."""
+
+    tubes: tuple[Tube, Tube]
+    parts: tuple[Part, ...]
+    chroma: float
+
+
+def greyest_pairs(ground: Ground, count: int) -> tuple[GreyPair, ...]:
+    """Give the pairs of a set's colours that come nearest to cancelling, the best first."""
+    surface = ground.paints.binder.dry
+    found = []
+    for one, other in combinations(ground.paints.colours, 2):
+        way = way_between((Part(tube=one, amount=1.0),), (Part(tube=other, amount=1.0),), surface)
+        stop = stops_at(way, np.array([float(greyest_place(way))]), surface)[0]
+        # Let down, so that a dark mix doesn't pass for a grey one.
+        chroma = let_down(stop.parts).chroma
+        found.append(GreyPair(tubes=(one, other), parts=stop.parts, chroma=chroma))
+    return tuple(sorted(found, key=lambda pair: pair.chroma)[:count])
 
 
 def _chroma(parts: tuple[Part, ...], surface: Surface) -> float:

@@ -71,7 +71,11 @@ def wash_way(parts: Sequence[Part], surface: Surface) -> tuple[Floats, Floats]:
 def even_places(labs: Floats, steps: int, even: Even) -> Floats:
     """Find the fractional places along a way (m, 3) that cut it into equal steps."""
     if even is Even.VALUE:
-        apart = np.abs(np.diff(lightness_to_value(labs[:, 0])))
+        # A way that dips before it climbs is walked by what it has gained so far.
+        values = lightness_to_value(labs[:, 0])
+        climbs = values[-1] >= values[0]
+        gained = np.maximum.accumulate(values) if climbs else np.minimum.accumulate(values)
+        apart = np.abs(np.diff(gained))
     else:
         apart = ciede2000(labs[1:], labs[:-1])
     along = np.concatenate([[0.0], np.cumsum(apart)])

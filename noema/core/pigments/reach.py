@@ -71,10 +71,13 @@ def ceilings(tubes: tuple[Tube, ...], table: HueTable) -> tuple[Ceiling, ...]:
     return tuple(_ceiling(cloud, hue, table) for hue in table.hues(12))
 
 
-def best_mix(tubes: tuple[Tube, ...], hue100: float) -> tuple[Part, ...]:
-    """Give the most intense mix of a hue by at most two tubes and white; empty if there is none."""
+def best_mix(tubes: tuple[Tube, ...], hue100: float, within: float = _ON_HUE) -> tuple[Part, ...]:
+    """Give the most intense mix of a hue by at most two tubes and white; empty if there is none.
+
+    The mix's hue lies within some hue steps of the one asked for, before it is rounded to parts.
+    """
     cloud = cloud_of(tubes)
-    mix = _onto_hue(tubes, cloud.amounts[_contenders(cloud, hue100)], hue100)
+    mix = _onto_hue(tubes, cloud.amounts[_contenders(cloud, hue100)], hue100, within)
     return () if mix is None else round_parts(tubes, mix, _A_TOUCH)
 
 
@@ -142,7 +145,9 @@ def _contenders(cloud: Cloud, hue100: float) -> Whole:
     return np.asarray(ranked[np.sort(first)[:_CONTENDERS]])
 
 
-def _onto_hue(tubes: tuple[Tube, ...], mixes: Floats, hue100: float) -> Floats | None:
+def _onto_hue(
+    tubes: tuple[Tube, ...], mixes: Floats, hue100: float, within: float = _ON_HUE
+) -> Floats | None:
     """Shift each mix's balance and white until its hue is the one asked for; the most intense."""
     if not len(mixes):
         return None
@@ -152,7 +157,7 @@ def _onto_hue(tubes: tuple[Tube, ...], mixes: Floats, hue100: float) -> Floats |
     likely = _likely(labs, hue100)
     hvc = lab_to_hvc(labs[likely])
     off = np.abs((hvc[:, 0] - hue100 + 50.0) % 100.0 - 50.0)
-    chroma = np.where(off <= _ON_HUE, hvc[:, 2], -1.0)
+    chroma = np.where(off <= within, hvc[:, 2], -1.0)
     best = int(np.argmax(chroma)) if len(chroma) else -1
     return tries[likely[best]] if len(chroma) and chroma[best] > 0.0 else None
 
@@ -165,7 +170,9 @@ def _shifted(tubes: tuple[Tube, ...], mixes: Floats) -> Floats:
     tries[np.arange(len(mixes)), :, first] *= _FINE
     tries = np.repeat(tries[:, :, None, :], len(_WHITES), axis=2)
     tries[..., white] *= _WHITES[:, None]
-    return np.asarray(tries.reshape(-1, len(tubes)))
+    flat = tries.reshape(-1, len(tubes))
+    # A single tube comes out the same whatever its amount.
+    return np.unique(np.round(flat / flat.max(axis=1, keepdims=True), 9), axis=0)
 
 
 def _likely(labs: Floats, hue100: float) -> Whole:

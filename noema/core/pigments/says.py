@@ -21,7 +21,8 @@ def say_parts(parts: Sequence[Part]) -> str:
     most = max(part.amount for part in parts)
     main = [part for part in parts if part.amount >= most * _TRACE]
     traces = [part for part in parts if part not in main]
-    least = min(part.amount for part in main) if traces else 1.0
+    counted_out = not traces and all(part.amount == round(part.amount) for part in main)
+    least = 1.0 if counted_out else min(part.amount for part in main)
     counted = [f"{_count(part.amount / least)} {part.tube.label}" for part in main]
     if len(main) == 1 and traces:
         counted = [main[0].tube.label]

@@ -14,10 +14,9 @@ from noema.core.exercises.asked import (
     Ground,
     Wanted,
 )
-from noema.core.exercises.kind import Kind, tubes_of, white_of
+from noema.core.exercises.kind import Kind, greyest_pairs, tubes_of, white_of
 from noema.core.exercises.paths import Stop, cell_of, even_stops, way_between
 from noema.core.pigments.mix import Part
-from noema.core.pigments.partners import partner
 from noema.core.pigments.reach import VALUES, reach
 from noema.core.pigments.recipe import Recipe, recipe
 from noema.core.pigments.says import say_left, say_parts
@@ -77,17 +76,16 @@ def _column_label(n: int, one: Tube, other: Tube) -> str:
 
 
 def _pair(wanted: Wanted, ground: Ground) -> tuple[Tube, Tube]:
-    """Take two named tubes, or the first tube of the set and its true partner."""
+    """Take two named tubes, or the two of the set that come nearest to cancelling."""
     if len(wanted.tubes) == 2:
         one, other = tubes_of(wanted, ground.paints)
         return one, other
     if wanted.tubes:
         raise BadExercise(f"A family has two tubes, not {len(wanted.tubes)}: name two.")
-    for tube in ground.paints.colours:
-        found = partner(tube, ground.paints.tubes, ground.table)
-        if len(found.by) == 1 and found.goes_neutral:
-            return tube, found.by[0]
-    raise BadExercise("No two tubes of this set cancel: name the two you want with --tubes.")
+    pairs = greyest_pairs(ground, 1)
+    if not pairs:
+        raise BadExercise("A family needs two coloured tubes: choose another set.")
+    return pairs[0].tubes[0], pairs[0].tubes[1]
 
 
 def _one_to_all(name: str, ground: Ground) -> Asked:

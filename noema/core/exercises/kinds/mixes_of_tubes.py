@@ -16,6 +16,7 @@ from noema.core.exercises.asked import (
 )
 from noema.core.exercises.kind import (
     Kind,
+    greyest_pairs,
     purest,
     steps_of,
     tubes_of,
@@ -212,21 +213,18 @@ def _chromatic_greys(wanted: Wanted, ground: Ground) -> Asked:
     steps = steps_of(wanted, 7, (5, 7, 9), "row of greys")
     surface = ground.paints.binder.dry
     white = white_of(ground.paints)
-    found = [dark for dark in darks(ground.paints.tubes, 6) if len(dark.parts) == 2][:5]
+    found = greyest_pairs(ground, 5)
     if not found:
-        raise BadExercise(
-            f"No two tubes of {ground.paints.label} meet in a neutral: "
-            "take a pair such as ultramarine and burnt sienna."
-        )
+        raise BadExercise("Greys are steered between two colours: choose a set with two.")
     bands = []
-    for row, dark in enumerate(found, start=1):
-        warm, cool = (_greyed(part.tube, dark.parts, white) for part in dark.parts)
+    for row, pair in enumerate(found, start=1):
+        warm, cool = (_greyed(tube, pair.parts, white) for tube in pair.tubes)
         stops = even_stops(way_between(warm, cool, surface), steps, Even.DISTANCE, surface)
         cells = tuple(
             cell_of(stop, f"r{row}c{n}", str(n), f"Grey {n} of {steps}, steered by its parts.")
             for n, stop in enumerate(stops, start=1)
         )
-        label = " and ".join(part.tube.label for part in dark.parts)
+        label = " and ".join(tube.label for tube in pair.tubes)
         bands.append(Band(label=label, cells=cells, even=Even.DISTANCE))
     return Asked(
         kind="chromatic-greys",

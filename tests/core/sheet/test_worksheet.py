@@ -1,0 +1,145 @@
+"""Every kind's sheet is worth painting on: sizes, gaps, margins, on both papers."""
+
+import json
+from pathlib import Path
+
+import cv2
+import jsonschema
+import numpy as np
+import pypdfium2
+import pytest
+
+from noema.core.errors import BadExercise
+from noema.core.exercises.asked import Arrangement, Asked, Band, Wanted
+from noema.core.photo.identify import read_code
+from noema.core.photo.marks import find_marks
+from noema.core.photo.straighten import place_page
+from noema.core.sheet.drawing import Words
+from noema.core.sheet.drawn_worksheet import Printed, draw_key_sheet, draw_worksheet
+from noema.core.sheet.layout import PatchKind
+from noema.core.sheet.paper import MARGIN_MM, Paper
+from noema.core.sheet.worksheet import GAP_MM, LEAST_CELL_MM, plan_of, worksheet_layout
+from noema.formats.layout_json import layout_to_json
+from noema.formats.sheet_pdf import sheets_pdf, words_width_mm
+from noema.formats.sheet_svg import sheet_svg
+from tests.core.exercises.grounds import EVERY, asked
+
+SCHEMA = json.loads((Path(__file__).parents[3] / "docs/layout.schema.json").read_text())
+PX_PER_MM = 8
+WORDS = Printed(student="Łucja Ångström", school_class="Year 8", due="Due in week 6")
+
+
+def filled(polygons, layout):
+    """How many polygons cover each pixel, at 8 pixels a millimetre."""
+    size = (round(layout.height_mm * PX_PER_MM), round(layout.width_mm * PX_PER_MM))
+    total = np.zeros(size, np.uint8)
+    for polygon in polygons:
+        one = np.zeros(size, np.uint8)
+        cv2.fillPoly(one, [np.rint(np.array(polygon) * PX_PER_MM).astype(np.int32)], 1)
+        total += one
+    return total
+
+
+def window(points, more_mm):
+    """The pixels round a cell, and some millimetres more."""
+    low = np.maximum((points.min(axis=0) - more_mm) * PX_PER_MM, 0).astype(int)
+    high = ((points.max(axis=0) + more_mm) * PX_PER_MM).astype(int)
+    return slice(low[1], high[1]), slice(low[0], high[0])
+
+
+@pytest.mark.parametrize("paper", Paper)
+@pytest.mark.parametrize(("kind", "wanted", "name"), EVERY)
+def test_cells_are_large_apart_and_inside_the_margin(kind, wanted, name, paper):
+    layout = worksheet_layout(asked(kind, wanted, name), paper, "K7Q2-04", grey_only=False)
+    jsonschema.validate(layout_to_json(layout), SCHEMA)
+    cells = [cell.polygon_mm for cell in layout.cells]
+    cover = filled(cells, layout)
+    assert cover.max() == 1
+    inside = 2 * cv2.distanceTransform(cover, cv2.DIST_L2, 5) / PX_PER_MM
+    printed = [p.polygon_mm for p in layout.reference if p.kind is not PatchKind.PAPER]
+    room = 2 * cv2.distanceTransform(1 - filled([*cells, *printed], layout), cv2.DIST_L2, 5)
+    page = np.array([layout.width_mm, layout.height_mm])
+    for polygon in cells:
+        points = np.array(polygon)
+        assert points.min() >= MARGIN_MM
+        assert (points.max(axis=0) <= page - MARGIN_MM).all()
+        assert inside[window(points, 0)].max() >= LEAST_CELL_MM - 0.3
+        assert room[window(points, GAP_MM)].max() / PX_PER_MM >= GAP_MM - 0.3
+    papers = [p.polygon_mm for p in layout.reference if p.kind is PatchKind.PAPER]
+    assert (filled([*papers, *cells], layout) <= 1).all()
+
+
+@pytest.mark.parametrize("paper", Paper)
+@pytest.mark.parametrize("kind", ["colour-wheel", "intensity-chart", "colour-match"])
+def test_the_pdf_stands_where_the_layout_says_and_can_be_found(kind, paper):
+    exercise = asked(kind, Wanted(), "split-six")
+    layout = worksheet_layout(exercise, paper, "K7Q2-04", grey_only=False)
+    drawing = draw_worksheet(layout, exercise, paper, WORDS)
+    page = pypdfium2.PdfDocument(sheets_pdf([drawing], "t"))[0]
+    picture = page.render(scale=12 * 25.4 / 72).to_numpy()[..., :3][..., ::-1].copy()
+    found = find_marks(picture)
+    known = {m.id: m.corners_mm for m in layout.markers}
+    assert sorted(found.ids) == sorted(known)
+    for mark, corners in zip(found.ids, found.corners_px, strict=True):
+        assert (corners + 0.5) / 12 == pytest.approx(np.array(known[mark]), abs=0.2)
+    placed = place_page(found, layout.markers)
+    assert read_code(picture, placed, layout.qr_polygon_mm) == "K7Q2-04"
+    lines = (picture.max(axis=2) < 215).astype(np.uint8)
+    away = cv2.distanceTransform(1 - lines, cv2.DIST_L2, 5) / 12
+    for cell in layout.cells:
+        points = np.array(cell.polygon_mm)
+        for x, y in (points + np.roll(points, -1, axis=0)) / 2:
+            assert away[int(y * 12), int(x * 12)] < 0.2, cell.id
+
+
+@pytest.mark.parametrize(("kind", "wanted", "name"), EVERY[::3])
+def test_labels_never_cover_a_cell(kind, wanted, name):
+    exercise = asked(kind, wanted, name)
+    layout = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=True)
+    drawing = draw_worksheet(layout, exercise, Paper.A4, WORDS)
+    cover = filled([cell.polygon_mm for cell in layout.cells], layout)
+    for words in (item for item in drawing.items if isinstance(item, Words)):
+        width = words_width_mm(words)
+        left = words.at_mm[0] - {"start": 0, "middle": width / 2, "end": width}[words.anchor.value]
+        top, bottom = words.at_mm[1] - 0.7 * words.size_mm, words.at_mm[1]
+        area = cover[
+            int(top * PX_PER_MM) : int(bottom * PX_PER_MM),
+            int(left * PX_PER_MM) : int((left + width) * PX_PER_MM),
+        ]
+        assert not area.any(), words.text
+
+
+def test_a_grey_sheet_has_no_coloured_patch_and_a_key_sheet_no_mark():
+    exercise = asked("colour-wheel", Wanted(), "split-six")
+    grey = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=True)
+    assert {p.kind for p in grey.reference} == {PatchKind.PAPER, PatchKind.GREY}
+    colour = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=False)
+    assert PatchKind.COLOUR in {p.kind for p in colour.reference}
+    key = sheet_svg(draw_key_sheet(exercise, Paper.A4, "Year 8"))
+    assert "Key sheet" in key
+    page = pypdfium2.PdfDocument(sheets_pdf([draw_key_sheet(exercise, Paper.A4, "")], "t"))[0]
+    picture = page.render(scale=4).to_numpy()[..., :3].copy()
+    assert len(find_marks(picture).ids) == 0
+
+
+def test_a_class_set_of_wheels_is_small():
+    exercise = asked("colour-wheel", Wanted(rings=("tint-in", "neutral-2")), "split-six")
+    drawings = []
+    for number in range(1, 33):
+        code = f"K7Q2-{number:02d}"
+        layout = worksheet_layout(exercise, Paper.A4, code, grey_only=False)
+        drawings.append(draw_worksheet(layout, exercise, Paper.A4, WORDS))
+    assert len(sheets_pdf(drawings, "t")) < 3_000_000
+
+
+def test_rows_that_do_not_fit_are_refused_with_what_would():
+    exercise = asked("tint-ladder", Wanted(steps=11), "split-six")
+    many = Asked(**{**vars(exercise), "bands": (*exercise.bands, *exercise.bands)})
+    with pytest.raises(BadExercise, match="take fewer rows or steps"):
+        plan_of(many, Paper.A4)
+    wheel = asked("colour-wheel", Wanted(hues=24), "split-six")
+    ring = Band(label="again", cells=wheel.bands[0].cells)
+    crowded = Asked(**{**vars(wheel), "bands": (*wheel.bands, ring, ring)})
+    assert crowded.arrangement is Arrangement.WHEEL
+    with pytest.raises(BadExercise, match="fewer rings or fewer hues"):
+        plan_of(crowded, Paper.A4)
