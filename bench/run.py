@@ -27,6 +27,9 @@ from noema.assemble import web_application_of
 from noema.core.colour.adaptation import D50_TO_C
 from noema.core.colour.hvc import lab_to_hvc
 from noema.core.colour.lab import lab_to_xyz
+from noema.core.colour.names import USUAL_HUES
+from noema.core.exercises.asked import Ground, Wanted
+from noema.core.exercises.catalogue import kind_of
 from noema.core.photo.decode import decode_picture
 from noema.core.photo.read import read_photo
 from noema.core.pigments.drying import Binder
@@ -34,8 +37,12 @@ from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.next_move import next_move
 from noema.core.pigments.qualities import strengths
 from noema.core.pigments.recipe import forget, recipe
-from noema.core.pigments.shelf import TUBES
+from noema.core.pigments.shelf import TUBES, builtin_set
+from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
+from noema.core.sheet.paper import Paper
+from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.photo_file import check_photo
+from noema.formats.sheet_pdf import sheets_pdf
 from noema.settings import Settings
 from noema.stand_ins.studio import take_picture
 from noema.store.engine import Sessions, bring_up_to_date, open_engine, open_sessions
@@ -152,6 +159,25 @@ def _reference_hvc(lab: np.ndarray) -> np.ndarray:
     return np.array([(10.0 * family + spec[0]) % 100.0, spec[1], spec[2]])
 
 
+def bench_class_set() -> None:
+    """Worksheets of a 12-hue wheel with two rings for a class of 32."""
+    ground = Ground(paints=builtin_set("split-six"), table=USUAL_HUES)
+    wanted = Wanted(rings=("tint-in", "neutral-2"))
+
+    def class_set() -> bytes:
+        asked = kind_of("colour-wheel").asked(wanted, ground)
+        drawings = []
+        for number in range(1, 33):
+            layout = worksheet_layout(asked, Paper.A4, f"K7Q2-{number:02d}", grey_only=False)
+            drawings.append(draw_worksheet(layout, asked, Paper.A4, Printed(student="Somebody")))
+        return sheets_pdf(drawings, "class set")
+
+    taken = times(class_set, 3)
+    size = len(class_set()) / 3_000_000
+    print(f"32 wheels of 12 hues with two rings / 5 s: {taken / 5.0:.2f} (at most 1)", end="")
+    print(f"; their PDF / 3 MB: {size:.2f} (at most 1)")
+
+
 def bench_paint() -> None:
     """Recipes and next moves with a set of twelve, every time as if for the first time."""
     tubes = tuple(TUBES.values())[:12]
@@ -181,6 +207,7 @@ def main() -> None:
     bench_hvc()
     bench_hvc_truth()
     bench_paint()
+    bench_class_set()
     cluster = Cluster(ROOT / ".local/test/postgres")
     cluster.start()
     engine = open_engine(cluster.database("noema_bench"))

@@ -16,6 +16,7 @@ PAINTS = {
     "set": "/paints/sets/split-six",
     "reach": "/paints/sets/split-six/reach",
     "explore": "/paints/sets/split-six/explore?one=scarlet&other=phthalo-blue&down=some&wet=1",
+    "exercises": "/paints/sets/split-six/exercises?kind=intensity-chart&tints=1",
     "own-tube": "/paints/tubes/own-room-12-red",
 }
 

@@ -24,6 +24,7 @@ from noema.web.frame.request import Parts, attach
 from noema.web.handing_in.pictures import pictures
 from noema.web.handing_in.views import handing_in
 from noema.web.logging_in.views import logging_in
+from noema.web.paints.asking import asking
 from noema.web.paints.exploring import exploring
 from noema.web.paints.naming import naming
 from noema.web.paints.reaching import reaching
@@ -43,6 +44,7 @@ FEATURES = (
     paints,
     reaching,
     exploring,
+    asking,
     swatching,
     naming,
     printing,

@@ -45,6 +45,9 @@ BELONGS_TO_A_SCHOOL = {
     "reaching.reach_page",
     "exploring.explore",
     "exploring.found",
+    "asking.exercises",
+    "asking.asked",
+    "asking.key_sheet",
     "swatching.tube",
     "swatching.remove",
     "printing.sheets",
@@ -90,7 +93,9 @@ def addresses(school):
         "student_id": sheet.student_id,
         "photograph_id": photo,
         "pile_id": pile,
-        "set_ref": school.puts_together("Room 3", "rose", "cyan", school.swatches("Our red")),
+        "set_ref": school.puts_together(
+            "Room 3", "rose", "cyan", "lemon-yellow", school.swatches("Our red")
+        ),
         "spare_set_ref": school.puts_together("Spare", "rose", "cyan"),
         "tube_name": "own-our-red",
     }

@@ -9,6 +9,7 @@ import pytest
 
 from noema.assemble import meter_of
 from noema.core.colour.names import USUAL_HUES
+from noema.core.exercises.catalogue import KINDS
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import mix_labs
 from noema.core.pigments.reach import reach
@@ -238,3 +239,30 @@ def test_a_school_names_hues_and_says_which_blue_is_warm(app, school):
     assert client.post("/paints/hues", data={**form, "red": "deep"}).status_code == 422
     client.post("/paints/hues", data={"usual": "1"})
     assert 'value="75.5"' in client.get("/paints/hues").text
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_exercise_is_shown_before_it_is_assigned(app, school, kind):
+    client = school.teacher(app)
+    whole = client.get(f"/paints/sets/split-six+black/exercises?kind={kind}")
+    part = client.get(f"/paints/sets/split-six+black/exercises/asked?kind={kind}").text
+    assert whole.status_code == 200
+    assert part in whole.text
+    assert part.count("<polygon") >= 3
+    assert "Can these paints do it?" in part
+    key = client.get(f"/paints/sets/split-six+black/exercises/key.pdf?kind={kind}")
+    assert key.data.startswith(b"%PDF")
+
+
+def test_an_exercise_says_what_these_paints_cannot_do_or_why_it_cannot_be(app, school):
+    client = school.teacher(app)
+    ask = "/paints/sets/three-traditional/exercises/asked"
+    assert "can&#39;t give a clean green" in client.get(f"{ask}?kind=colour-wheel").text
+    refused = client.get(f"{ask}?kind=colour-wheel&hues=24&ring=shade")
+    assert refused.status_code == 200
+    assert "under 12 mm" in refused.text
+    assert "3 to 11 steps" in client.get(f"{ask}?kind=tint-ladder&steps=99").text
+    assert client.get(f"{ask}?kind=finger-painting").status_code == 422
+    assert client.get(f"{ask}?kind=tint-ladder&steps=many").status_code == 200
+    key = client.get("/paints/sets/split-six/exercises/key.pdf?kind=tint-ladder&steps=0")
+    assert key.status_code == 422

@@ -144,6 +144,14 @@ def test_complements_that_do_not_cancel_name_the_tube_that_would():
     assert "grey lemon yellow with ultramarine" in said.suggestion
 
 
+def test_an_end_that_is_hardly_there_is_said_to_be():
+    chart = asked("intensity-chart", Wanted(pairs=("yellow-violet",)), "three-traditional")
+    said = [concern.sentence for concern in chart.concerns]
+    assert any(
+        s.startswith("The violet end is hardly violet") and "leans to orange" in s for s in said
+    )
+
+
 def test_the_neutral_is_a_diamond_in_the_middle_and_may_have_two_sides():
     chart = asked("intensity-chart", Wanted(pairs=("red-green",)), "split-six")
     cells = chart.bands[0].cells

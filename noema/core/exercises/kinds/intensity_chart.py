@@ -3,6 +3,7 @@
 import numpy as np
 
 from noema.core.colour.difference import ciede2000
+from noema.core.colour.names import TWELVE_NAMES
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import (
     Arrangement,
@@ -34,6 +35,7 @@ from noema.core.pigments.reach import why_dull
 USUAL_PAIRS = ("red-green", "yellow-violet", "blue-orange")
 MOST_PAIRS = 3
 _LET_DOWN = 0.06  # white to a pull of 1, as dark mixes are shown elsewhere
+_WEAK = 2.0  # chroma under which an end isn't the hue it is called
 _UNEVEN = 1.15  # one side's steps to the other's, beyond which it is said
 _PASSES_GREEN = 0.5  # chroma at which a green on the way, that nobody asked for, is said
 
@@ -152,7 +154,8 @@ def _concerns(
     ends: tuple[tuple[Part, ...], tuple[Part, ...]],
     names: tuple[str, str],
 ) -> list[Concern]:
-    said = []
+    ends_said = (_weak(ground, band.cells[n], name) for n, name in ((0, names[0]), (-1, names[1])))
+    said = [concern for concern in ends_said if concern is not None]
     middle = next(cell for cell in band.cells if cell.shape is CellShape.DIAMOND)
     if middle.hvc.chroma >= NEUTRAL_ENOUGH:
         said.append(_never_neutral(ground, middle, ends, names))
@@ -180,6 +183,19 @@ def _concerns(
             )
         )
     return said
+
+
+def _weak(ground: Ground, end: AskedCell, name: str) -> Concern | None:
+    """Say that an end is hardly there."""
+    if end.hvc.chroma >= _WEAK or name not in TWELVE_NAMES:
+        return None
+    reason = why_dull(ground.paints.tubes, end.parts, name, ground.table)
+    return Concern(
+        cells=(end.id,),
+        sentence=f"The {name} end is hardly {name}: these paints stop at chroma "
+        f"{end.hvc.chroma:.1f}, because {reason}.",
+        suggestion="choose another pair, or a set with the missing tube",
+    )
 
 
 def _length(labs: np.ndarray) -> float:
