@@ -16,6 +16,7 @@ from noema.core.exercises.asked import (
     Ground,
     Wanted,
 )
+from noema.core.exercises.cells import white_to_show
 from noema.core.exercises.kind import Kind, pure, steps_of, white_or_paper
 from noema.core.exercises.paths import (
     Stop,
@@ -29,12 +30,10 @@ from noema.core.exercises.paths import (
 )
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import NEUTRAL_ENOUGH, partner
-from noema.core.pigments.qualities import strengths
 from noema.core.pigments.reach import why_dull
 
 USUAL_PAIRS = ("red-green", "yellow-violet", "blue-orange")
 MOST_PAIRS = 3
-_LET_DOWN = 0.06  # white to a pull of 1, as dark mixes are shown elsewhere
 _WEAK = 2.0  # chroma under which an end isn't the hue it is called
 _UNEVEN = 1.15  # one side's steps to the other's, beyond which it is said
 _PASSES_GREEN = 0.5  # chroma at which a green on the way, that nobody asked for, is said
@@ -128,11 +127,8 @@ def _tints(band: Band, row: int, ground: Ground) -> Band:
     white = white_or_paper(ground.paints)
     cells = []
     for n, cell in enumerate(band.cells, start=1):
-        tubes = tuple(part.tube for part in cell.parts)
-        volume = _LET_DOWN * sum(
-            part.amount * pull for part, pull in zip(cell.parts, strengths(tubes), strict=True)
-        )
-        stop = stop_of((*cell.parts, Part(tube=white, amount=float(volume))), surface)
+        more = Part(tube=white, amount=white_to_show(cell.parts))
+        stop = stop_of((*cell.parts, more), surface)
         note = "The mix above, let down with white to show its hue."
         cells.append(cell_of(stop, f"t{row}c{n}", "tint", note))
     return Band(label="with white", cells=tuple(cells))

@@ -1,4 +1,4 @@
-"""What tubes do with each other: secondary pairs, the mixing grid, darks, greys and swatches."""
+"""What tubes do with each other: secondary pairs, the mixing grid, and swatches."""
 
 from itertools import product
 
@@ -14,28 +14,23 @@ from noema.core.exercises.asked import (
     Ground,
     Wanted,
 )
+from noema.core.exercises.cells import let_down_cell, tube_cell
 from noema.core.exercises.kind import (
     Kind,
-    greyest_pairs,
     purest,
-    steps_of,
     tubes_of,
-    white_of,
     white_or_paper,
 )
 from noema.core.exercises.paths import (
     Stop,
     cell_of,
     even_places,
-    even_stops,
     stop_of,
     stops_at,
     way_between,
 )
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import Part, film_labs
-from noema.core.pigments.partners import darks
-from noema.core.pigments.qualities import strengths
 from noema.core.pigments.reach import tubes_of_hue, why_dull
 from noema.core.pigments.says import say_parts
 from noema.core.pigments.tube import Tube
@@ -43,7 +38,6 @@ from noema.core.pigments.tube import Tube
 _SECONDARIES = (("orange", "yellow", "red"), ("green", "yellow", "blue"), ("violet", "red", "blue"))
 _MOST_PAIRS = 4
 _CLEAN_SHARE = 0.75  # of the best pair's chroma from which a pair counts as clean
-_LET_DOWN = 0.06  # white to a pull of 1
 _THIN, _TINT = 0.12, 10.0  # coats; volumes of white
 _DRY = ("Let it dry, then photograph it flat, in daylight.",)
 
@@ -100,7 +94,7 @@ def _pairs_band(name: str, row: int, pairs: list[tuple[Tube, Tube]], ground: Gro
         word = "clean" if clean else "muted"
         note = f"{word.capitalize()}: chroma {cell.hvc.chroma:.1f}, from {say_parts(cell.parts)}."
         cells += [
-            _tube_cell(pair[0], f"r{row}p{n}a", ground),
+            tube_cell(pair[0], f"r{row}p{n}a", ground),
             cell_of(
                 Stop(parts=cell.parts, lab=cell.lab),
                 f"r{row}p{n}m",
@@ -109,14 +103,9 @@ def _pairs_band(name: str, row: int, pairs: list[tuple[Tube, Tube]], ground: Gro
                 limit=f"this pair can't give {name}: {cell.limit}" if cell.limit else "",
                 shape=CellShape.DIAMOND,
             ),
-            _tube_cell(pair[1], f"r{row}p{n}b", ground),
+            tube_cell(pair[1], f"r{row}p{n}b", ground),
         ]
     return Band(label=name, cells=tuple(cells))
-
-
-def _tube_cell(tube: Tube, cell_id: str, ground: Ground, label: str | None = None) -> AskedCell:
-    stop = stop_of([Part(tube=tube, amount=1.0)], ground.paints.binder.dry)
-    return cell_of(stop, cell_id, label or tube.label, f"{tube.label.capitalize()} as it comes.")
 
 
 def _eyes_middle(one: Tube, other: Tube, ground: Ground) -> Stop:
@@ -156,95 +145,16 @@ def _mixing_grid(wanted: Wanted, ground: Ground) -> Asked:
 
 def _grid_cell(one: Tube, other: Tube, cell_id: str, ground: Ground) -> AskedCell:
     if one == other:
-        return _tube_cell(one, cell_id, ground)
+        return tube_cell(one, cell_id, ground)
     note = f"{one.label.capitalize()} and {other.label}, as far from one as from the other."
     return cell_of(_eyes_middle(one, other, ground), cell_id, f"+ {other.label}", note)
 
 
 def _tinted(band: Band, prefix: str, ground: Ground) -> Band:
-    cells = [_let_down(cell, f"{prefix}c{n}", ground) for n, cell in enumerate(band.cells, start=1)]
+    cells = [
+        let_down_cell(cell, f"{prefix}c{n}", ground) for n, cell in enumerate(band.cells, start=1)
+    ]
     return Band(label="with white", cells=tuple(cells))
-
-
-def _let_down(cell: AskedCell, cell_id: str, ground: Ground) -> AskedCell:
-    pull = strengths(tuple(part.tube for part in cell.parts))
-    volume = float(_LET_DOWN * sum(p.amount * s for p, s in zip(cell.parts, pull, strict=True)))
-    white = Part(tube=white_or_paper(ground.paints), amount=volume)
-    stop = stop_of((*cell.parts, white), ground.paints.binder.dry)
-    return cell_of(stop, cell_id, "tint", "The mix let down with white, to show its hue.")
-
-
-def _mixed_darks(wanted: Wanted, ground: Ground) -> Asked:
-    tubes = tubes_of(wanted, ground.paints, 24) if wanted.tubes else ground.paints.tubes
-    found = darks(tubes, 5)
-    if not found:
-        raise BadExercise(
-            f"No two or three tubes of {ground.paints.label} make a neutral dark: "
-            "take a pair such as crimson and phthalo green, or ultramarine and burnt sienna."
-        )
-    bands = []
-    for row, dark in enumerate(found, start=1):
-        used = [
-            _tube_cell(p.tube, f"r{row}c{n}", ground) for n, p in enumerate(dark.parts, start=1)
-        ]
-        stop = stop_of(dark.parts, ground.paints.binder.dry)
-        note = f"Near black, value {dark.hvc.value:.1f}: {say_parts(dark.parts)}."
-        mix = cell_of(stop, f"r{row}dark", "dark", note, shape=CellShape.DIAMOND)
-        bands.append(
-            Band(
-                label=f"dark {row}",
-                cells=(*used, mix, _let_down(mix, f"r{row}tint", ground)),
-            )
-        )
-    return Asked(
-        kind="mixed-darks",
-        title="Mixed darks",
-        arrangement=Arrangement.ROWS,
-        bands=tuple(bands),
-        how_to=(
-            "Paint the tubes of a row first, then the darkest mix that leans nowhere.",
-            "Let a little of it down with white to see where it leans; steer it, then paint both.",
-            "Clean the knife between rows. " + _DRY[0],
-        ),
-    )
-
-
-def _chromatic_greys(wanted: Wanted, ground: Ground) -> Asked:
-    steps = steps_of(wanted, 7, (5, 7, 9), "row of greys")
-    surface = ground.paints.binder.dry
-    white = white_of(ground.paints)
-    found = greyest_pairs(ground, 5)
-    if not found:
-        raise BadExercise("Greys are steered between two colours: choose a set with two.")
-    bands = []
-    for row, pair in enumerate(found, start=1):
-        warm, cool = (_greyed(tube, pair.parts, white) for tube in pair.tubes)
-        stops = even_stops(way_between(warm, cool, surface), steps, Even.DISTANCE, surface)
-        cells = tuple(
-            cell_of(stop, f"r{row}c{n}", str(n), f"Grey {n} of {steps}, steered by its parts.")
-            for n, stop in enumerate(stops, start=1)
-        )
-        label = " and ".join(tube.label for tube in pair.tubes)
-        bands.append(Band(label=label, cells=cells, even=Even.DISTANCE))
-    return Asked(
-        kind="chromatic-greys",
-        title=f"Chromatic greys, {steps} steps",
-        arrangement=Arrangement.ROWS,
-        bands=tuple(bands),
-        how_to=(
-            "Mix both ends of a row with white first: the two tubes, each greyed a little.",
-            "Steer from warm to cool by small touches; keep the value the same.",
-            "Clean the knife between mixes. " + _DRY[0],
-        ),
-    )
-
-
-def _greyed(tube: Tube, dark: tuple[Part, ...], white: Tube) -> tuple[Part, ...]:
-    """Lean a neutral towards one of its tubes, let down to a middle grey."""
-    leaning = [Part(tube=p.tube, amount=p.amount * (3.0 if p.tube == tube else 1.0)) for p in dark]
-    pull = strengths(tuple(part.tube for part in leaning))
-    volume = float(_LET_DOWN * sum(p.amount * s for p, s in zip(leaning, pull, strict=True)))
-    return (*leaning, Part(tube=white, amount=volume))
 
 
 def _tube_swatches(wanted: Wanted, ground: Ground) -> Asked:
@@ -256,7 +166,7 @@ def _tube_swatches(wanted: Wanted, ground: Ground) -> Asked:
         parts = (Part(tube=tube, amount=1.0),)
         thin = Stop(parts=parts, lab=(lab[0], lab[1], lab[2]))
         cells = [
-            _tube_cell(tube, f"s{n}a", ground, tube.label),
+            tube_cell(tube, f"s{n}a", ground, tube.label),
             cell_of(thin, f"s{n}b", "thin", "Brushed out until the paper shows."),
         ]
         if ground.paints.binder is not Binder.WATERCOLOUR:
@@ -295,20 +205,6 @@ KINDS = (
         says="Every tube with every tube.",
         takes=frozenset({"tubes", "tints", "full"}),
         ask=_mixing_grid,
-    ),
-    Kind(
-        name="mixed-darks",
-        label="Mixed darks",
-        says="Near-blacks without black, each with its tint.",
-        takes=frozenset({"tubes"}),
-        ask=_mixed_darks,
-    ),
-    Kind(
-        name="chromatic-greys",
-        label="Chromatic greys",
-        says="Greys steered from warm to cool.",
-        takes=frozenset({"steps"}),
-        ask=_chromatic_greys,
     ),
     Kind(
         name="tube-swatches",
