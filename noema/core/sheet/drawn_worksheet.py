@@ -17,7 +17,7 @@ from noema.core.sheet.worksheet import CELLS_TOP_MM, SIDE_MM, Placed, Plan, plan
 OUTLINE_GREY, OUTLINE_MM = 150, 0.2  # light enough to vanish under paint
 _HOW_TO_MM, _LINE_MM = 3.1, 4.1
 _COLUMN_LETTERS, _WIDE_LETTERS = 24, 150  # a line of how-to beside a wheel, and above rows
-_LONGEST_LABEL_MM = 1.9  # width of a letter of a label, about: longer labels are cut
+_LETTER_MM = 1.43  # width of a letter of a label, about: longer labels are cut
 _NAME_LETTERS = 15  # a row's name, a line
 _BESIDE_NAME_MM = (100.0, 114.0)  # down the page, either paper
 _RIM_MM = 3.6
@@ -111,12 +111,22 @@ def _labels(plan: Plan, asked: Asked, *, shows_parts: bool) -> Iterator[Words]:
 
 
 def _label(one: Placed, *, shows_parts: bool) -> str:
+    """Give a cell's label, with its volumes where they are wanted and there is room."""
+    xs = [x for x, _ in one.polygon_mm]
+    most = max(3, int((max(xs) - min(xs) + 2.0) / _LETTER_MM))
     text = one.cell.label
     if shows_parts and len(one.cell.parts) > 1:
-        text += f" ({say_balance([part.amount for part in one.cell.parts])})"
-    xs = [x for x, _ in one.polygon_mm]
-    most = max(3, int((max(xs) - min(xs) + 2.0) / (_LONGEST_LABEL_MM * 0.75)))
+        with_parts = f"{text}: {_short_parts(one)}"
+        if len(with_parts) <= most:
+            return with_parts
     return text if len(text) <= most else text[: most - 1] + "."
+
+
+def _short_parts(one: Placed) -> str:
+    """Say the volumes by the last word of each tube's name, such as: 10 white, 1 yellow."""
+    counts = say_balance([part.amount for part in one.cell.parts]).split(" : ")
+    names = [part.tube.label.split()[-1] for part in one.cell.parts]
+    return ", ".join(f"{count} {name}" for count, name in zip(counts, names, strict=True))
 
 
 def _wheel_labels(plan: Plan, asked: Asked) -> Iterator[Words]:

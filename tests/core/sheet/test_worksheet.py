@@ -109,6 +109,18 @@ def test_labels_never_cover_a_cell(kind, wanted, name):
         assert not area.any(), words.text
 
 
+def test_a_beginners_sheet_names_the_volumes():
+    exercise = asked("tint-ladder", Wanted(), "split-six")
+    layout = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=True)
+
+    def said(words):
+        drawing = draw_worksheet(layout, exercise, Paper.A4, words)
+        return [item.text for item in drawing.items if isinstance(item, Words)]
+
+    assert "3: 10 white, 1 yellow" in said(Printed(shows_parts=True))
+    assert not [text for text in said(Printed()) if "white," in text]
+
+
 def test_a_grey_sheet_has_no_coloured_patch_and_a_key_sheet_no_mark():
     exercise = asked("colour-wheel", Wanted(), "split-six")
     grey = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=True)
