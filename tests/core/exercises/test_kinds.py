@@ -138,6 +138,18 @@ def test_a_blue_and_orange_that_pass_through_green_are_said_to():
     assert all("true partner" in c.suggestion or "leave it" in c.suggestion for c in chart.concerns)
 
 
+@pytest.mark.parametrize(
+    ("text", "label"),
+    [
+        ("phthalo-blue-orange", "phthalo-blue and orange"),
+        ("red-violet-yellow-green", "red-violet and yellow-green"),
+        ("blue-violet: warm-yellow", "blue-violet and warm-yellow"),
+    ],
+)
+def test_pairs_of_names_with_dashes_are_understood(text, label):
+    assert asked("intensity-chart", Wanted(pairs=(text,)), "all").bands[0].label == label
+
+
 def test_complements_that_do_not_cancel_name_the_tube_that_would():
     chart = asked("intensity-chart", Wanted(pairs=("yellow-violet",)), "split-six")
     said = next(c for c in chart.concerns if "don't cancel" in c.sentence)

@@ -41,7 +41,7 @@ _PASSES_GREEN = 0.5  # chroma at which a green on the way, that nobody asked for
 
 def _ask(wanted: Wanted, ground: Ground) -> Asked:
     steps = steps_of(wanted, 7, (5, 7, 9), "intensity chart")
-    pairs = [_pair(text) for text in wanted.pairs or USUAL_PAIRS]
+    pairs = [_pair(text, ground) for text in wanted.pairs or USUAL_PAIRS]
     if len(pairs) > MOST_PAIRS:
         raise BadExercise(f"A chart has room for {MOST_PAIRS} pairs, not {len(pairs)}.")
     bands: list[Band] = []
@@ -75,15 +75,17 @@ def _ask(wanted: Wanted, ground: Ground) -> Asked:
     )
 
 
-def _pair(text: str) -> tuple[str, str]:
-    """Read red-green, or two tubes or hues with a colon between: blue-violet:yellow-orange."""
-    if ":" in text:
-        one, _, other = text.partition(":")
-    else:
-        one, _, other = text.partition("-")
-    if not one or not other or one == other:
-        raise BadExercise(f"“{text}” is no pair: write two hues, such as red-green.")
-    return one.strip(), other.strip()
+def _pair(text: str, ground: Ground) -> tuple[str, str]:
+    """Read two hues or tubes with a dash or colon between: red-green, phthalo-blue-orange."""
+    known = {hue.name for hue in ground.table.hues(24)}
+    known |= {tube.name for tube in ground.paints.tubes}
+    for place, sign in enumerate(text):
+        one, other = text[:place].strip(), text[place + 1 :].strip()
+        if sign in "-:" and one in known and other in known and one != other:
+            return one, other
+    raise BadExercise(
+        f"“{text}” is no pair: write two hues, or tubes of the set, such as red-green."
+    )
 
 
 def _row(
