@@ -15,7 +15,7 @@ from noema.core.pigments.drying import Binder
 from noema.core.pigments.fit import Swatch, fit_tube
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import TUBES, PaintSet, builtin_tube
-from noema.core.pigments.tube import Tube
+from noema.core.pigments.tube import Role, Tube
 
 FORMAT = "noema-set/1"
 _SLUG = re.compile(r"[a-z0-9]+(-[a-z0-9]+)*")
@@ -63,6 +63,7 @@ def tube_to_json(tube: Tube) -> dict[str, object]:
         "pigments": list(tube.pigments),
         "basis": tube.basis,
         "metal": tube.metal,
+        "role": tube.role.value,
         "absorption": [float(f"{k:.6g}") for k in tube.absorption],
         "scattering": [float(f"{s:.6g}") for s in tube.scattering],
     }
@@ -77,6 +78,7 @@ def tube_from_json(entry: dict[str, Any]) -> Tube:
         absorption=_curve(entry, "absorption"),
         scattering=_curve(entry, "scattering"),
         basis=str(entry.get("basis", "")),
+        role=Role(entry.get("role", Role.COLOUR.value)),
         metal=None if entry.get("metal") is None else str(entry["metal"]),
     )
 

@@ -124,6 +124,14 @@ def test_a_set_with_an_own_tube_is_fitted_written_and_read_again():
     assert np.allclose(again.tube("our-red").absorption, paints.tube("our-red").absorption, 1e-4)
 
 
+def test_an_own_white_stays_a_white():
+    swatch = {"label": "masstone", "lab": [95.0, -0.5, 2.0]}
+    tube = {"name": "our-white", "base": "titanium-white", "swatches": [swatch]}
+    paints = set_from_json(own_set(tube))
+    assert paints.white.name == "our-white"
+    assert set_from_json(set_to_json(paints)).tube("white").name == "our-white"
+
+
 @pytest.mark.parametrize(
     ("content", "sentence"),
     [
