@@ -4,22 +4,27 @@ import json
 
 import jsonschema
 import pytest
+from click.testing import CliRunner
 
+from noema.cli.command import noema as commands
 from noema.core.exercises.catalogue import KINDS
 from tests.cli.test_commands import noema
 from tests.core.sheet.test_worksheet import SCHEMA
 
 
+def here(*arguments):
+    """The same commands without a process of their own, which takes a second to begin."""
+    answer = CliRunner().invoke(commands, [str(argument) for argument in arguments])
+    assert answer.exit_code == 0, answer.output
+    return answer.output
+
+
 @pytest.mark.parametrize("kind", KINDS)
 def test_expect_and_sheet_name_the_same_cells(kind, tmp_path):
-    said = noema("expect", kind, "--set", "split-six+black", "--json")
-    assert said.returncode == 0, said.stderr
-    expected = json.loads(said.stdout)
+    expected = json.loads(here("expect", kind, "--set", "split-six+black", "--json"))
     out = tmp_path / "sheet"
-    made = noema(
-        "sheet", kind, "--set", "split-six+black", "--code", "K7Q2-04", "--key-sheet", "--out", out
-    )
-    assert made.returncode == 0, made.stderr
+    with_black = ("--set", "split-six+black")
+    here("sheet", kind, *with_black, "--code", "K7Q2-04", "--key-sheet", "--out", out)
     layout = json.loads((out / "layout.json").read_text())
     jsonschema.validate(layout, SCHEMA)
     assert [c["id"] for c in layout["cells"]] == [c["id"] for c in expected["cells"]]
@@ -40,13 +45,13 @@ def test_the_plain_scale_keeps_its_own_sheet(tmp_path):
 
 
 def test_options_reach_the_exercise():
-    wheel = noema("expect", "colour-wheel", "--hues", 6, "--ring", "tint-in", "--json")
-    assert len(json.loads(wheel.stdout)["cells"]) == 12
-    ladder = noema("expect", "tint-ladder", "--tubes", "rose,scarlet", "--steps", 5, "--json")
-    assert [row["label"] for row in json.loads(ladder.stdout)["rows"]] == ["rose", "scarlet"]
-    chart = noema("expect", "intensity-chart", "--pairs", "red-green", "--steps", 9)
-    assert "red and green:" in chart.stdout
-    assert "! In red and green" in chart.stdout
+    wheel = here("expect", "colour-wheel", "--hues", 6, "--ring", "tint-in", "--json")
+    assert len(json.loads(wheel)["cells"]) == 12
+    ladder = here("expect", "tint-ladder", "--tubes", "rose,scarlet", "--steps", 5, "--json")
+    assert [row["label"] for row in json.loads(ladder)["rows"]] == ["rose", "scarlet"]
+    chart = here("expect", "intensity-chart", "--pairs", "red-green", "--steps", 9)
+    assert "red and green:" in chart
+    assert "! In red and green" in chart
 
 
 def test_targets_come_from_a_file(tmp_path):
