@@ -8,9 +8,9 @@ import click
 
 from noema.cli.mix import paint_set
 from noema.core.colour.names import USUAL_HUES
-from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Asked, Ground, SheetKey, Wanted
-from noema.core.exercises.catalogue import KINDS, kind_of
+from noema.core.exercises.catalogue import kind_of
+from noema.core.exercises.kind import Kind
 from noema.core.pigments.shelf import PaintSet
 from noema.formats.measurements import samples_from_bytes
 
@@ -41,7 +41,7 @@ _OPTIONS = (
 class Question:
     """What a command was asked."""
 
-    kind: str
+    kind: Kind
     wanted: Wanted
     paints: PaintSet
     named_set: bool  # a set was named, rather than taken as usual
@@ -50,7 +50,7 @@ class Question:
     def asked(self) -> Asked:
         """Work the exercise out."""
         ground = Ground(paints=self.paints, table=USUAL_HUES, key=self.key)
-        return kind_of(self.kind).asked(self.wanted, ground)
+        return self.kind.asked(self.wanted, ground)
 
 
 def exercise_options(command: Callable[..., None]) -> Callable[..., None]:
@@ -80,8 +80,6 @@ def question_of(
     key: str,
 ) -> Question:
     """Read the options of an exercise."""
-    if kind not in KINDS:
-        raise BadExercise(f"There is no exercise “{kind}”: choose one of {', '.join(KINDS)}.")
     labs = () if targets is None else samples_from_bytes(targets.read_bytes())
     wanted = Wanted(
         steps=steps,
@@ -99,7 +97,7 @@ def question_of(
         count=count,
     )
     return Question(
-        kind=kind,
+        kind=kind_of(kind),
         wanted=wanted,
         paints=paint_set(set_name or USUAL_SET),
         named_set=set_name is not None,

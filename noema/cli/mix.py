@@ -9,7 +9,7 @@ from noema.core.colour.hvc import HVC, hvcs_of
 from noema.core.colour.names import USUAL_HUES, chroma_word, value_word
 from noema.core.errors import BadPaint
 from noema.core.pigments.mix import lab_of_parts
-from noema.core.pigments.shelf import SETS, TUBES, PaintSet, builtin_set
+from noema.core.pigments.shelf import SETS, TUBES, PaintSet, builtin_set, is_builtin_set
 from noema.formats.hvc_json import hvc_to_json
 from noema.formats.mix_text import mix_from_text
 from noema.formats.set_json import set_from_json
@@ -36,7 +36,7 @@ def command(set_name: str, as_json: bool, listing: bool, mixes: tuple[str, ...])
 
 def paint_set(name: str) -> PaintSet:
     """Find a set by its built-in name, else read it from a file."""
-    if name == "all" or name.removesuffix("+black") in SETS:
+    if is_builtin_set(name):
         return builtin_set(name)
     file = Path(name)
     if file.suffix == ".json" or file.exists():

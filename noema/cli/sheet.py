@@ -70,7 +70,7 @@ def command(
 def _is_plain_scale(question: Question) -> bool:
     """Say whether it is the grey scale of fixed steps, which needs no paint set."""
     only_steps = set(question.wanted.given()) <= {"steps"}
-    return question.kind == KIND and only_steps and not question.named_set
+    return question.kind.name == KIND and only_steps and not question.named_set
 
 
 def _write(out: Path, layout: Layout, drawing: Drawing) -> None:

@@ -10,15 +10,14 @@ from sqlalchemy.orm import Session
 from noema.core.colour.names import USUAL_HUES, HueTable, WarmBlue, hue_table_of
 from noema.core.errors import NotFound
 from noema.core.pigments.drying import Binder
-from noema.core.pigments.fit import FittedTube, Swatch
+from noema.core.pigments.fit import FittedTube, Swatch, bent_tube
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import (
-    PLUS_BLACK,
-    SETS,
     TUBES,
     PaintSet,
     builtin_set,
     builtin_tube,
+    is_builtin_set,
 )
 from noema.core.pigments.tube import Tube
 from noema.store.tables import Json, OwnTubeRow, PaintSetRow, School
@@ -125,7 +124,7 @@ def own_sets(session: Session, school_id: int) -> tuple[PaintSet, ...]:
 
 def paint_set(session: Session, school_id: int, ref: str) -> PaintSet:
     """Which set is this: a built-in one by name, or one of the school's by number?"""
-    if ref.removesuffix(PLUS_BLACK) in SETS or ref == "all":
+    if is_builtin_set(ref):
         return builtin_set(ref)
     row = _set_row(session, school_id, ref)
     return _paint_set(row, all_tubes(session, school_id))
@@ -188,17 +187,8 @@ def _paint_set(row: PaintSetRow, tubes: dict[str, Tube]) -> PaintSet:
 
 
 def _own_tube(row: OwnTubeRow) -> OwnTube:
-    base = builtin_tube(row.base)
-    tube = Tube(
-        name=row.name,
-        label=row.label,
-        pigments=base.pigments,
-        absorption=np.array(row.absorption),
-        scattering=np.array(row.scattering),
-        basis=f"{base.label}, bent to {len(row.swatches)} measured swatches",
-        role=base.role,
-        metal=base.metal,
-    )
+    curves = np.array(row.absorption), np.array(row.scattering)
+    tube = bent_tube(builtin_tube(row.base), row.name, row.label, *curves, len(row.swatches))
     return OwnTube(
         fitted=FittedTube(tube=tube, base=row.base, misses=tuple(row.misses)),
         swatches=tuple(_swatch(entry) for entry in row.swatches),

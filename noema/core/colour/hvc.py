@@ -4,6 +4,7 @@ Hues run 0..100 with 5R = 5, 5YR = 15, ... 5RP = 95. Below `NEUTRAL_CHROMA` nobo
 hue: it is given as not-a-number and the notation says N.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -62,6 +63,13 @@ def hvc_to_lab(hvc: ArrayLike) -> Floats:
     return xyz_to_lab(xyz @ C_TO_D50.T).reshape(given.shape)
 
 
+def lab_of(hvcs: Sequence[HVC]) -> Floats:
+    """Give the Lab (n, 3) of colours in a painter's terms."""
+    return hvc_to_lab(
+        [(np.nan if one.hue100 is None else one.hue100, one.value, one.chroma) for one in hvcs]
+    )
+
+
 def lab_to_hvc(lab_d50: ArrayLike) -> Floats:
     """Turn Lab, shape (..., 3), into (hue100, value, chroma); hue is NaN for a neutral.
 
@@ -85,6 +93,15 @@ def hvcs_of(lab_d50: ArrayLike) -> list[HVC]:
         HVC(hue100=None if np.isnan(hue) else hue, value=value, chroma=chroma)
         for hue, value, chroma in lab_to_hvc(np.asarray(lab_d50, float).reshape(-1, 3)).tolist()
     ]
+
+
+def hue_gap(hues100: ArrayLike, hue100: float) -> Floats:
+    """Give how many hue steps apart hues of any shape are from one, the shorter way round.
+
+    >>> hue_gap([95.0, 5.0], 3.0).tolist()
+    [8.0, 2.0]
+    """
+    return np.asarray(np.abs((np.asarray(hues100, dtype=float) - hue100 + 50.0) % 100.0 - 50.0))
 
 
 def is_extrapolated(hvc: ArrayLike) -> NDArray[np.bool_]:

@@ -5,7 +5,7 @@ hue circle is a table a school can edit.
 """
 
 import csv
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import Enum
 from pathlib import Path
@@ -150,15 +150,16 @@ def temperature(lean: Lean, warm_blue: WarmBlue) -> str | None:
 
 def value_word(value: float) -> str:
     """Say a value 0..10 in a word."""
-    return _word(_VALUE_WORDS, value)
+    return word_of(_VALUE_WORDS, value)
 
 
 def chroma_word(chroma: float) -> str:
     """Say a chroma in a word."""
-    return _word(_CHROMA_WORDS, chroma)
+    return word_of(_CHROMA_WORDS, chroma)
 
 
-def _word(words: tuple[tuple[float, str], ...], number: float) -> str:
+def word_of(words: Sequence[tuple[float, str]], number: float) -> str:
+    """Give the word of the first row whose top lies above a number."""
     return next(word for top, word in words if number < top)
 
 

@@ -1,16 +1,11 @@
 """Cells that several kinds ask for."""
 
-from collections.abc import Sequence
-
 from noema.core.exercises.asked import AskedCell, Ground
 from noema.core.exercises.kind import white_or_paper
 from noema.core.exercises.paths import cell_of, stop_of
 from noema.core.pigments.mix import Part
-from noema.core.pigments.qualities import strengths
+from noema.core.pigments.partners import white_to_show
 from noema.core.pigments.tube import Tube
-
-LET_DOWN = 0.06
-"""White to a pull of 1: shows a dark mix's hue at a middle value."""
 
 
 def tube_cell(tube: Tube, cell_id: str, ground: Ground, label: str | None = None) -> AskedCell:
@@ -24,9 +19,3 @@ def let_down_cell(cell: AskedCell, cell_id: str, ground: Ground) -> AskedCell:
     white = Part(tube=white_or_paper(ground.paints), amount=white_to_show(cell.parts))
     stop = stop_of((*cell.parts, white), ground.paints.binder.dry)
     return cell_of(stop, cell_id, "tint", "The mix let down with white, to show its hue.")
-
-
-def white_to_show(parts: Sequence[Part]) -> float:
-    """Give the volume of white that shows a mix's hue."""
-    pull = strengths(tuple(part.tube for part in parts))
-    return float(LET_DOWN * sum(p.amount * s for p, s in zip(parts, pull, strict=True)))

@@ -6,8 +6,8 @@ from itertools import combinations
 
 import numpy as np
 
-from noema.core.colour.hvc import hvc_of, lab_to_hvc
-from noema.core.colour.names import NamedHue
+from noema.core.colour.hvc import hue_gap, hvc_of, lab_to_hvc
+from noema.core.colour.names import NamedHue, hue_step
 from noema.core.errors import BadExercise, BadHueTable
 from noema.core.exercises.asked import Asked, Ground, Wanted
 from noema.core.exercises.paths import greyest_place, stops_at, way_between
@@ -152,7 +152,7 @@ def tuned(parts: tuple[Part, ...], hue100: float, surface: Surface) -> tuple[Par
     amounts = np.repeat([[part.amount for part in parts]], len(_FINE), axis=0)
     amounts[:, coloured[0]] *= _FINE
     hue = lab_to_hvc(mix_labs([part.tube for part in parts], amounts, surface))[:, 0]
-    off = np.abs((hue - hue100 + 50.0) % 100.0 - 50.0)
+    off = hue_gap(hue, hue100)
     best = amounts[int(np.argmin(np.where(np.isfinite(off), off, np.inf)))]
     return parts_of([part.tube for part in parts], best)
 
@@ -187,5 +187,4 @@ def _off(tube: Tube, hue: NamedHue) -> float:
     shown = qualities(tube).shown
     if shown.hue100 is None:
         return 50.0
-    away = abs((shown.hue100 - hue.hue100 + 50.0) % 100.0 - 50.0)
-    return away - 0.2 * shown.chroma
+    return abs(hue_step(hue.hue100, shown.hue100)) - 0.2 * shown.chroma

@@ -38,10 +38,6 @@ class Way:
     amounts: Floats  # (m, n), each row summing to 1
     labs: Floats  # (m, 3)
 
-    def reversed(self) -> "Way":
-        """The same way walked back."""
-        return Way(tubes=self.tubes, amounts=self.amounts[::-1], labs=self.labs[::-1])
-
 
 def way_between(
     start: Sequence[Part], end: Sequence[Part], surface: Surface, *, legs: Sequence[Part] = ()

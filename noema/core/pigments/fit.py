@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 from scipy.optimize import least_squares
 
 from noema.core.colour.difference import ciede2000
+from noema.core.colour.names import word_of
 from noema.core.colour.spectra import WAVELENGTHS_NM, reflectance_to_lab
 from noema.core.errors import BadPaint
 from noema.core.pigments.film import DRY_ACRYLIC, Surface, opaque_reflectance
@@ -50,8 +51,7 @@ class FittedTube:
     @property
     def words(self) -> str:
         """Say how well the model follows the swatches."""
-        worst = max(self.misses)
-        return next(word for top, word in _FITS if worst < top)
+        return word_of(_FITS, max(self.misses))
 
 
 def fit_tube(
@@ -84,17 +84,24 @@ def fit_tube(
     )
     absorption, scattering = _bent(base, found.x)
     away = ciede2000(_labs(base, found.x, swatches, surface), wanted)
-    tube = Tube(
+    tube = bent_tube(base, name, label, absorption, scattering, len(swatches))
+    return FittedTube(tube=tube, base=base.name, misses=tuple(away.tolist()))
+
+
+def bent_tube(
+    base: Tube, name: str, label: str, absorption: Floats, scattering: Floats, swatches: int
+) -> Tube:
+    """Make a tube of one's own from a built-in one's pigment and the curves found for it."""
+    return Tube(
         name=name,
         label=label,
         pigments=base.pigments,
         absorption=absorption,
         scattering=scattering,
-        basis=f"{base.label}, bent to {len(swatches)} measured swatches",
+        basis=f"{base.label}, bent to {swatches} measured swatches",
         role=base.role,
         metal=base.metal,
     )
-    return FittedTube(tube=tube, base=base.name, misses=tuple(away.tolist()))
 
 
 def _bent(base: Tube, bend: Floats) -> tuple[Floats, Floats]:

@@ -1,5 +1,6 @@
 """Which tube truly greys which, and the darkest neutral a set can mix without black."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
@@ -99,12 +100,17 @@ def darks(tubes: tuple[Tube, ...], count: int = 3) -> tuple[Dark, ...]:
     return tuple(distinct.values())[:count]
 
 
-def let_down(parts: tuple[Part, ...]) -> HVC:
+def let_down(parts: Sequence[Part]) -> HVC:
     """Give a dark mix's colour with enough white to see its hue."""
-    tubes = tuple(part.tube for part in parts)
-    amounts = np.array([part.amount for part in parts])
-    pull = float(amounts @ strengths(tubes))
-    return hvc_of(mix_labs((*tubes, TUBES[WHITE]), [*amounts, _LET_DOWN * pull]))
+    tubes = [part.tube for part in parts]
+    amounts = [part.amount for part in parts]
+    return hvc_of(mix_labs([*tubes, TUBES[WHITE]], [*amounts, white_to_show(parts)]))
+
+
+def white_to_show(parts: Sequence[Part]) -> float:
+    """Give the volume of white that lets a mix down until its hue shows."""
+    pull = strengths(tuple(part.tube for part in parts))
+    return float(_LET_DOWN * sum(p.amount * s for p, s in zip(parts, pull, strict=True)))
 
 
 def _opposite(tube: Tube, table: HueTable) -> str:

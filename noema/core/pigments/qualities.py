@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import HVC, hvcs_of
+from noema.core.colour.names import word_of
 from noema.core.pigments.mix import mix_labs
 from noema.core.pigments.shelf import TUBES, WHITE
 from noema.core.pigments.tube import Role, Tube
@@ -35,12 +36,12 @@ class Qualities:
     @property
     def strength_word(self) -> str:
         """How it behaves in a mix."""
-        return _word(_STRENGTHS, self.strength)
+        return word_of(_STRENGTHS, self.strength)
 
     @property
     def cover_word(self) -> str:
         """How it covers."""
-        return _word(_COVERS, self.cover)
+        return word_of(_COVERS, self.cover)
 
 
 @lru_cache(maxsize=512)
@@ -70,10 +71,6 @@ def _strength(tube: Tube) -> float:
     white = mix_labs([TUBES[WHITE]], [1.0])
     away = ciede2000(mix_labs([tube, TUBES[WHITE]], amounts), white)
     return float(np.exp(np.interp(-_SEEN_TINT, -away, np.log(_WHITES))))
-
-
-def _word(words: tuple[tuple[float, str], ...], number: float) -> str:
-    return next(word for top, word in words if number < top)
 
 
 _STRENGTHS = (

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.colour.hvc import HVC, hvc_of, hvc_to_lab, lab_to_hvc
+from noema.core.colour.hvc import HVC, hue_gap, hvc_of, hvc_to_lab, lab_to_hvc
 from noema.core.colour.names import HueTable, NamedHue
 from noema.core.colour.value import lightness_to_value
 from noema.core.pigments.amounts import can_be_measured, round_parts
@@ -81,11 +81,6 @@ def best_mix(tubes: tuple[Tube, ...], hue100: float, within: float = _ON_HUE) ->
     return () if mix is None else round_parts(tubes, mix, _A_TOUCH)
 
 
-def why_dull(tubes: tuple[Tube, ...], parts: tuple[Part, ...], name: str, table: HueTable) -> str:
-    """Say what keeps one of the twelve hues from being clean in a set."""
-    return _reason(cloud_of(tubes), parts, name, table)
-
-
 def tubes_of_hue(tubes: tuple[Tube, ...], name: str, table: HueTable) -> tuple[Tube, ...]:
     """Find the tubes a painter would call by one of the six hues."""
     return tuple(
@@ -106,13 +101,10 @@ def _ceiling(cloud: Cloud, hue: NamedHue, table: HueTable) -> Ceiling:
     own = tubes_of_hue(cloud.tubes, hue.name, table) if hue.name in PRIMARIES else ()
     if own:
         return _straight(cloud, own, hue)
-    mixes = _onto_hue(cloud.tubes, cloud.amounts[_contenders(cloud, hue.hue100)], hue.hue100)
-    if mixes is None:
-        nothing = HVC(hue100=hue.hue100, value=5.0, chroma=0.0)
-        return Ceiling(hue=hue, parts=(), hvc=nothing, reason=_reason(cloud, (), hue.name, table))
-    parts = round_parts(cloud.tubes, mixes, _A_TOUCH)
-    hvc = hvc_of(lab_of_parts(parts))
-    reason = "" if hvc.chroma >= CLEAN_FROM else _reason(cloud, parts, hue.name, table)
+    parts = best_mix(cloud.tubes, hue.hue100)
+    hvc = hvc_of(lab_of_parts(parts)) if parts else HVC(hue100=hue.hue100, value=5.0, chroma=0.0)
+    clean = hvc.chroma >= CLEAN_FROM
+    reason = "" if clean else why_dull(cloud.tubes, parts, hue.name, table)
     return Ceiling(hue=hue, parts=parts, hvc=hvc, reason=reason)
 
 
@@ -120,7 +112,7 @@ def _straight(cloud: Cloud, own: tuple[Tube, ...], hue: NamedHue) -> Ceiling:
     """Give a primary as its own tube, let down to its most intense."""
     kinds = [tube for tube in cloud.tubes if tube.role is not Role.WHITE]
     rows = np.flatnonzero(np.isin(cloud.kind, [kinds.index(tube) for tube in own]))
-    off = np.abs((cloud.hvc[rows, 0] - hue.hue100 + 50.0) % 100.0 - 50.0)
+    off = hue_gap(cloud.hvc[rows, 0], hue.hue100)
     best = rows[int(np.nanargmin(2.0 * off - cloud.hvc[rows, 2]))]
     parts = round_parts(cloud.tubes, cloud.amounts[best], _A_TOUCH)
     hvc = hvc_of(lab_of_parts(parts))
@@ -156,7 +148,7 @@ def _onto_hue(
     labs = mix_labs(tubes, tries)
     likely = _likely(labs, hue100)
     hvc = lab_to_hvc(labs[likely])
-    off = np.abs((hvc[:, 0] - hue100 + 50.0) % 100.0 - 50.0)
+    off = hue_gap(hvc[:, 0], hue100)
     chroma = np.where(off <= within, hvc[:, 2], -1.0)
     best = int(np.argmax(chroma)) if len(chroma) else -1
     return tries[likely[best]] if len(chroma) and chroma[best] > 0.0 else None
@@ -189,18 +181,16 @@ def _likely(labs: Floats, hue100: float) -> Whole:
     return np.asarray(near[np.argsort(-chroma[near])[:_LOOKED_AT]])
 
 
-def _neighbours(name: str) -> tuple[str, str]:
-    """Give the two primaries a hue is mixed from; a primary stands for itself."""
-    return _BETWEEN[name]
+def why_dull(tubes: tuple[Tube, ...], parts: tuple[Part, ...], name: str, table: HueTable) -> str:
+    """Say what keeps one of the twelve hues from being clean in a set.
 
-
-def _reason(cloud: Cloud, parts: tuple[Part, ...], name: str, table: HueTable) -> str:
-    """Say what keeps a hue from being clean: a primary missing, or leaning to the wrong side."""
-    one, other = _neighbours(name)
+    A primary is missing, or leans to the wrong side, or that is as far as its mix `parts` goes.
+    """
+    one, other = _BETWEEN[name]
     if one == other:
         return f"there is no {one} in the set"
     for wanted, away in ((one, other), (other, one)):
-        there = tubes_of_hue(cloud.tubes, wanted, table)
+        there = tubes_of_hue(tubes, wanted, table)
         if not there:
             return f"there is no {wanted} in the set"
         used = tuple(part.tube for part in parts if part.tube in there) or there

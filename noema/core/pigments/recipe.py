@@ -27,6 +27,7 @@ _LATTICE = 2.0 ** np.array([-5.0, -2.5, 0.0, 2.5, 5.0])  # pulls tried beside th
 _PROMISING, _FOURTHS, _ROUNDED = 18, 2, 8  # mixes refined; given a fourth tube; rounded
 _TURNS = 6
 _FINEST_LOG = np.log(FINEST)
+_DAMPING = 0.05  # keeps a step small where the slopes say little
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -145,9 +146,6 @@ def refined(tubes: tuple[Tube, ...], starts: Floats, target: Floats, surface: Su
         top = np.where(used, logs, -np.inf).max(axis=1, keepdims=True)
         logs = np.where(used, np.maximum(logs - top, -_FINEST_LOG), logs)
     return np.where(used, np.exp(logs), 0.0)
-
-
-_DAMPING = 0.05
 
 
 def _misses(labs: Floats, target: Floats) -> Floats:

@@ -62,6 +62,11 @@ def builtin_tube(name: str) -> Tube:
     return TUBES[name]
 
 
+def is_builtin_set(name: str) -> bool:
+    """Say whether a name is that of a built-in set."""
+    return name == "all" or name.removesuffix(PLUS_BLACK) in SETS
+
+
 def builtin_set(name: str) -> PaintSet:
     """Find a built-in set: a name, NAME+black, or all.
 

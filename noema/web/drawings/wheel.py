@@ -11,7 +11,7 @@ from math import cos, pi, sin
 import numpy as np
 from markupsafe import Markup
 
-from noema.core.colour.hvc import HVC, hvc_to_lab
+from noema.core.colour.hvc import HVC, hvc_to_lab, lab_of
 from noema.core.colour.names import HueTable
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.pigments.qualities import qualities
@@ -131,9 +131,8 @@ def _tubes(tubes: Sequence[Tube], names: Sequence[Placed]) -> tuple[Placed, ...]
     if not coloured:
         return ()
     shown = [qualities(tube).shown for tube in coloured]
-    labs = hvc_to_lab(np.array([_triple(hvc) for hvc in shown]))
     placed = []
-    for tube, hvc, fill in zip(coloured, shown, lab_to_hex(labs), strict=True):
+    for tube, hvc, fill in zip(coloured, shown, lab_to_hex(lab_of(shown)), strict=True):
         x, y = point(hvc.hue100, hvc.chroma)
         right = x >= MIDDLE
         placed.append(
@@ -182,7 +181,3 @@ def _extent(label: Placed) -> tuple[float, float]:
     width = 8.0 * len(label.label)
     start = label.text_x - {"start": 0.0, "middle": width / 2, "end": width}[label.anchor]
     return start, start + width
-
-
-def _triple(hvc: HVC) -> tuple[float, float, float]:
-    return (np.nan if hvc.hue100 is None else hvc.hue100, hvc.value, hvc.chroma)

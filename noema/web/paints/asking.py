@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from flask import Blueprint, Response, render_template, request
+from flask import Blueprint, Response, render_template, request, url_for
 from werkzeug.datastructures import MultiDict
 
 from noema.core.errors import BadExercise, Refused
@@ -39,7 +39,7 @@ class Answer:
     """The exercise, or why it can't be."""
 
     kind: Kind
-    key_url: str  # query of the key sheet
+    key_url: str  # of the key sheet for the same choices
     title: str = ""
     sheet: AskedSheet | None = None
     wheel: bool = False
@@ -82,7 +82,7 @@ def exercises(set_ref: str) -> str:
         steps=request.args.get("steps", "")[:4],
         wanted=_choices(),
         named=request.args.get("key") == SheetKey.NAMED.value,
-        answer=_answer(paints),
+        answer=_answer(paints, set_ref),
     )
     return render_template("paints/asking.html", page=page)
 
@@ -91,7 +91,7 @@ def exercises(set_ref: str) -> str:
 def asked(set_ref: str) -> str:
     """Show the exercise for the choices so far."""
     paints = paint_set(db(), me().school_id, set_ref)
-    return render_template("paints/asked.html", page=AnswerPage(answer=_answer(paints)))
+    return render_template("paints/asked.html", page=AnswerPage(answer=_answer(paints, set_ref)))
 
 
 @asking.get("/paints/sets/<set_ref>/exercises/key.pdf")
@@ -110,17 +110,17 @@ def _choices() -> Wanted:
         return Wanted()
 
 
-def _answer(paints: PaintSet) -> Answer:
+def _answer(paints: PaintSet, set_ref: str) -> Answer:
     kind = _kind(request.args)
-    query = request.query_string.decode()
+    key_url = f"{url_for('asking.key_sheet', set_ref=set_ref)}?{request.query_string.decode()}"
     try:
         found = _worked_out(paints)
         sheet = make_asked_sheet(found, Paper.A4)
     except Refused as refusal:
-        return Answer(kind=kind, key_url=query, refusal=str(refusal))
+        return Answer(kind=kind, key_url=key_url, refusal=str(refusal))
     return Answer(
         kind=kind,
-        key_url=query,
+        key_url=key_url,
         title=found.title,
         sheet=sheet,
         wheel=found.arrangement is Arrangement.WHEEL,

@@ -133,9 +133,10 @@ def found(set_ref: str) -> str:
 
 
 def _asked(form: MultiDict[str, str], paints: PaintSet) -> Asked:
-    usual = (paints.colours * 2 or paints.tubes * 2)[:2]
-    one, other = form.get("one", usual[0].name), form.get("other", _usual_other(paints))
-    names = [one, other, *([form["third"]] if form.get("third") else [])]
+    row = paints.colours or paints.tubes
+    names = [form.get("one", row[0].name), form.get("other", row[-1].name)]
+    if form.get("third"):
+        names.append(form["third"])
     steps, down = form.get("steps", "9"), form.get("down", "none")
     if not steps.isdigit() or not FEWEST_STEPS <= int(steps) <= MOST_STEPS or down not in _WHITES:
         raise BadPaint("One of the choices isn't on the list: choose it again.")
@@ -145,11 +146,6 @@ def _asked(form: MultiDict[str, str], paints: PaintSet) -> Asked:
         down=down,
         wet=form.get("wet") == "1",
     )
-
-
-def _usual_other(paints: PaintSet) -> str:
-    row = paints.colours or paints.tubes
-    return row[-1].name if len(row) > 1 else paints.tubes[-1].name
 
 
 def _explored(paints: PaintSet, asked: Asked) -> Exploration:

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 
 from flask import Blueprint, render_template
 
-from noema.core.colour.hvc import hvc_to_lab
+from noema.core.colour.hvc import lab_of
+from noema.core.colour.names import HueTable
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.pigments.mix import lab_of_parts
 from noema.core.pigments.partners import Dark, Partner, darks, partners
@@ -91,27 +92,22 @@ def _hue_line(one: Ceiling, secondary: bool) -> HueLine:
     return HueLine(ceiling=one, fill=fill, parts=say_parts(one.parts), secondary=secondary)
 
 
-def _partner_line(one, table) -> PartnerLine:
+def _partner_line(one: Partner, table: HueTable) -> PartnerLine:
     left = one.left
     named = ", ".join(tube.label for tube in one.named_tubes)
-    lab = hvc_to_lab([0.0 if left.hue100 is None else left.hue100, left.value, left.chroma])
     return PartnerLine(
         partner=one,
         by=" with ".join(tube.label for tube in one.by),
         parts=say_parts(one.parts),
-        fill=lab_to_hex(lab[None])[0],
+        fill=lab_to_hex(lab_of([left]))[0],
         left="neutral" if one.goes_neutral else table.lean(left).words,
         named=f"{one.named}: {named or 'no tube of the set'}" if one.named else "",
     )
 
 
-def _dark_line(one: Dark, table) -> DarkLine:
+def _dark_line(one: Dark, table: HueTable) -> DarkLine:
     tint = one.let_down
-    labs = [
-        lab_of_parts(one.parts),
-        hvc_to_lab([0.0 if tint.hue100 is None else tint.hue100, tint.value, tint.chroma]),
-    ]
-    fill, tint_fill = lab_to_hex(labs)
+    fill, tint_fill = lab_to_hex([lab_of_parts(one.parts), lab_of([tint])[0]])
     return DarkLine(
         dark=one,
         parts=say_parts(one.parts),

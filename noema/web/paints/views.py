@@ -12,7 +12,7 @@ from noema.core.errors import BadPaint, Refused
 from noema.core.pigments.cautions import cautions_of, pigment_caution
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.qualities import Qualities, qualities
-from noema.core.pigments.shelf import PLUS_BLACK, SETS, PaintSet, builtin_set
+from noema.core.pigments.shelf import PLUS_BLACK, SETS, PaintSet
 from noema.core.pigments.tube import Role, Tube
 from noema.formats.set_json import set_to_json
 from noema.store.paints import (
@@ -228,7 +228,7 @@ def _card(chosen: PaintSet, *, own: bool) -> SetCard:
         paints=chosen,
         fills=tuple(masstones(chosen.tubes, chosen.binder)),
         own=own,
-        with_black="" if own else builtin_set(f"{chosen.name}{PLUS_BLACK}").name,
+        with_black="" if own else f"{chosen.name}{PLUS_BLACK}",
     )
 
 

@@ -3,30 +3,20 @@
 import tomllib
 from pathlib import Path
 
-import numpy as np
 import pytest
 
 import noema.core.pigments.shelf as shelf
 from noema.core.colour.difference import ciede2000
-from noema.core.colour.hvc import FAMILIES, hvc_to_lab
 from noema.core.colour.names import USUAL_HUES
 from noema.core.errors import BadPaint
 from noema.core.pigments.mix import mix_labs
 from noema.core.pigments.qualities import qualities
 from noema.core.pigments.shelf import SETS, TUBES, PaintSet, builtin_set, builtin_tube
+from tools.tune_tubes import lab_of
 
 ENTRIES = tomllib.loads((Path(shelf.__file__).parent / "data" / "tubes.toml").read_text())
 TUNED = [name for name, entry in ENTRIES.items() if "masstone" in entry and name in TUBES]
 WHITE = TUBES["titanium-white"]
-
-
-def lab_of(notation: str) -> np.ndarray:
-    if notation.startswith("N"):
-        return hvc_to_lab([np.nan, float(notation[1:]), 0])
-    hue, rest = notation.split()
-    letters = hue.lstrip("0123456789.")
-    value, chroma = map(float, rest.split("/"))
-    return hvc_to_lab([float(hue[: -len(letters)]) + 10 * FAMILIES.index(letters), value, chroma])
 
 
 @pytest.mark.parametrize("name", TUNED)

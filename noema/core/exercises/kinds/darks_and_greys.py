@@ -2,11 +2,11 @@
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, Band, CellShape, Even, Ground, Wanted
-from noema.core.exercises.cells import let_down_cell, tube_cell, white_to_show
+from noema.core.exercises.cells import let_down_cell, tube_cell
 from noema.core.exercises.kind import Kind, greyest_pairs, steps_of, tubes_of, white_of
 from noema.core.exercises.paths import cell_of, even_stops, stop_of, way_between
 from noema.core.pigments.mix import Part
-from noema.core.pigments.partners import darks
+from noema.core.pigments.partners import darks, white_to_show
 from noema.core.pigments.says import say_parts
 from noema.core.pigments.tube import Tube
 

@@ -16,7 +16,6 @@ from noema.core.exercises.asked import (
     Ground,
     Wanted,
 )
-from noema.core.exercises.cells import white_to_show
 from noema.core.exercises.kind import Kind, pure, steps_of, white_or_paper
 from noema.core.exercises.paths import (
     Stop,
@@ -29,7 +28,7 @@ from noema.core.exercises.paths import (
     way_between,
 )
 from noema.core.pigments.mix import Part
-from noema.core.pigments.partners import NEUTRAL_ENOUGH, partner
+from noema.core.pigments.partners import NEUTRAL_ENOUGH, partner, white_to_show
 from noema.core.pigments.reach import why_dull
 
 USUAL_PAIRS = ("red-green", "yellow-violet", "blue-orange")
