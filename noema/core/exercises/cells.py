@@ -1,11 +1,15 @@
-"""Cells that several kinds ask for."""
+"""Cells that several kinds ask for, and what is said of them."""
 
-from noema.core.exercises.asked import AskedCell, Ground
+from collections.abc import Callable, Iterable
+
+from noema.core.exercises.asked import AskedCell, Concern, Ground
 from noema.core.exercises.kind import white_or_paper
 from noema.core.exercises.paths import cell_of, stop_of
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import white_to_show
 from noema.core.pigments.tube import Tube
+
+DRY = "Let it dry, then photograph it flat, in daylight."
 
 
 def tube_cell(tube: Tube, cell_id: str, ground: Ground, label: str | None = None) -> AskedCell:
@@ -19,3 +23,14 @@ def let_down_cell(cell: AskedCell, cell_id: str, ground: Ground) -> AskedCell:
     white = Part(tube=white_or_paper(ground.paints), amount=white_to_show(cell.parts))
     stop = stop_of((*cell.parts, white), ground.paints.binder.dry)
     return cell_of(stop, cell_id, "tint", "The mix let down with white, to show its hue.")
+
+
+def limits_said(
+    cells: Iterable[AskedCell], name: Callable[[AskedCell], str], suggestion: str
+) -> tuple[Concern, ...]:
+    """Make a concern of every cell that the paints can't quite give."""
+    return tuple(
+        Concern(cells=(cell.id,), sentence=f"{name(cell)}: {cell.limit}.", suggestion=suggestion)
+        for cell in cells
+        if cell.limit
+    )

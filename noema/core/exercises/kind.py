@@ -10,7 +10,7 @@ from noema.core.colour.hvc import hue_gap, hvc_of, lab_to_hvc
 from noema.core.colour.names import NamedHue, hue_step
 from noema.core.errors import BadExercise, BadHueTable
 from noema.core.exercises.asked import Asked, Ground, Wanted
-from noema.core.exercises.paths import greyest_place, stops_at, way_between
+from noema.core.exercises.paths import greyest_place, stops_at, way_of_tubes
 from noema.core.pigments.amounts import parts_of
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
@@ -171,7 +171,7 @@ def greyest_pairs(ground: Ground, count: int) -> tuple[GreyPair, ...]:
     surface = ground.paints.binder.dry
     found = []
     for one, other in combinations(ground.paints.colours, 2):
-        way = way_between((Part(tube=one, amount=1.0),), (Part(tube=other, amount=1.0),), surface)
+        way = way_of_tubes(one, other, surface)
         stop = stops_at(way, np.array([float(greyest_place(way))]), surface)[0]
         # Let down, so that a dark mix doesn't pass for a grey one.
         chroma = let_down(stop.parts).chroma

@@ -56,6 +56,11 @@ def way_between(
     return Way(tubes=tubes, amounts=amounts, labs=mix_labs(tubes, amounts, surface))
 
 
+def way_of_tubes(one: Tube, other: Tube, surface: Surface) -> Way:
+    """Lay out the way from one tube to another."""
+    return way_between((Part(tube=one, amount=1.0),), (Part(tube=other, amount=1.0),), surface)
+
+
 def wash_way(parts: Sequence[Part], surface: Surface) -> tuple[Floats, Floats]:
     """Lay out a mix thinned with water: coats (m,) from thick to thin, and Lab (m, 3)."""
     coats = np.geomspace(THICKEST, THINNEST, len(_BALANCES))

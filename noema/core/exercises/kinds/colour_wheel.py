@@ -10,12 +10,12 @@ from noema.core.exercises.asked import (
     Asked,
     AskedCell,
     Band,
-    Concern,
     Even,
     Ground,
     SheetKey,
     Wanted,
 )
+from noema.core.exercises.cells import limits_said
 from noema.core.exercises.kind import Kind, dark_of, pure, purest, white_of
 from noema.core.exercises.paths import (
     Stop,
@@ -66,7 +66,11 @@ def _ask(wanted: Wanted, ground: Ground) -> Asked:
             *(("Mix each ring from the pure hue of its wedge.",) if rings else ()),
             "Clean the brush between hues. Let it dry, then photograph it flat, in daylight.",
         ),
-        concerns=_concerns(pures),
+        concerns=limits_said(
+            pures,
+            lambda cell: cell.label.capitalize(),
+            "add a tube that leans to it, or take split primaries",
+        ),
         anticlockwise=wanted.anticlockwise,
     )
 
@@ -265,18 +269,6 @@ def _halfway(cell: AskedCell, end: tuple[Part, ...], ground: Ground) -> Stop:
     surface = ground.paints.binder.dry
     way = way_between(cell.parts, end, surface)
     return stops_at(way, even_places(way.labs, 3, Even.DISTANCE)[1:2], surface)[0]
-
-
-def _concerns(pures: list[AskedCell]) -> tuple[Concern, ...]:
-    return tuple(
-        Concern(
-            cells=(cell.id,),
-            sentence=f"{cell.label.capitalize()}: {cell.limit}.",
-            suggestion="add a tube that leans to it, or take split primaries",
-        )
-        for cell in pures
-        if cell.limit
-    )
 
 
 KINDS = (

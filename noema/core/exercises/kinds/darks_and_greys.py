@@ -2,15 +2,13 @@
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, Band, CellShape, Even, Ground, Wanted
-from noema.core.exercises.cells import let_down_cell, tube_cell
+from noema.core.exercises.cells import DRY, let_down_cell, tube_cell
 from noema.core.exercises.kind import Kind, greyest_pairs, steps_of, tubes_of, white_of
 from noema.core.exercises.paths import cell_of, even_stops, stop_of, way_between
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import darks, white_to_show
 from noema.core.pigments.says import say_parts
 from noema.core.pigments.tube import Tube
-
-_DRY = ("Let it dry, then photograph it flat, in daylight.",)
 
 
 def _mixed_darks(wanted: Wanted, ground: Ground) -> Asked:
@@ -41,7 +39,7 @@ def _mixed_darks(wanted: Wanted, ground: Ground) -> Asked:
         how_to=(
             "Paint the tubes of a row first, then the darkest mix that leans nowhere.",
             "Let a little of it down with white to see where it leans; steer it, then paint both.",
-            "Clean the knife between rows. " + _DRY[0],
+            "Clean the knife between rows. " + DRY,
         ),
     )
 
@@ -71,7 +69,7 @@ def _chromatic_greys(wanted: Wanted, ground: Ground) -> Asked:
         how_to=(
             "Mix both ends of a row with white first: the two tubes, each greyed a little.",
             "Steer from warm to cool by small touches; keep the value the same.",
-            "Clean the knife between mixes. " + _DRY[0],
+            "Clean the knife between mixes. " + DRY,
         ),
     )
 

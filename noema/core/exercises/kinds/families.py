@@ -9,13 +9,13 @@ from noema.core.exercises.asked import (
     Asked,
     AskedCell,
     Band,
-    Concern,
     Even,
     Ground,
     Wanted,
 )
+from noema.core.exercises.cells import limits_said
 from noema.core.exercises.kind import Kind, greyest_pairs, tubes_of, white_of
-from noema.core.exercises.paths import Stop, cell_of, even_stops, way_between
+from noema.core.exercises.paths import Stop, cell_of, even_stops, way_between, way_of_tubes
 from noema.core.pigments.mix import Part
 from noema.core.pigments.reach import VALUES, reach
 from noema.core.pigments.recipe import Recipe, recipe
@@ -36,8 +36,7 @@ def _family(wanted: Wanted, ground: Ground) -> Asked:
     one, other = _pair(wanted, ground)
     surface = ground.paints.binder.dry
     white = (Part(tube=white_of(ground.paints), amount=1.0),)
-    ends = (Part(tube=one, amount=1.0),), (Part(tube=other, amount=1.0),)
-    columns = even_stops(way_between(*ends, surface), _COLUMNS, Even.DISTANCE, surface)
+    columns = even_stops(way_of_tubes(one, other, surface), _COLUMNS, Even.DISTANCE, surface)
     ladders = [
         even_stops(way_between(stop.parts, white, surface), _LEVELS + 1, Even.VALUE, surface)
         for stop in columns
@@ -96,8 +95,7 @@ def _one_to_all(name: str, ground: Ground) -> Asked:
     surface = ground.paints.binder.dry
     bands = []
     for row, other in enumerate(others, start=1):
-        ends = (Part(tube=one, amount=1.0),), (Part(tube=other, amount=1.0),)
-        stops = even_stops(way_between(*ends, surface), _COLUMNS, Even.DISTANCE, surface)
+        stops = even_stops(way_of_tubes(one, other, surface), _COLUMNS, Even.DISTANCE, surface)
         cells = tuple(
             cell_of(
                 stop,
@@ -144,14 +142,10 @@ def _match(wanted: Wanted, ground: Ground) -> Asked:
             "then intensity.",
             "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight.",
         ),
-        concerns=tuple(
-            Concern(
-                cells=(cell.id,),
-                sentence=f"Colour {cell.label}: {cell.limit}.",
-                suggestion="take another colour, or a set with a stronger tube",
-            )
-            for cell in cells
-            if cell.limit
+        concerns=limits_said(
+            cells,
+            lambda cell: f"Colour {cell.label}",
+            "take another colour, or a set with a stronger tube",
         ),
         shows_targets=True,
     )

@@ -14,7 +14,7 @@ from noema.core.exercises.asked import (
     Ground,
     Wanted,
 )
-from noema.core.exercises.cells import let_down_cell, tube_cell
+from noema.core.exercises.cells import DRY, let_down_cell, tube_cell
 from noema.core.exercises.kind import (
     Kind,
     purest,
@@ -27,7 +27,7 @@ from noema.core.exercises.paths import (
     even_places,
     stop_of,
     stops_at,
-    way_between,
+    way_of_tubes,
 )
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import Part, film_labs
@@ -39,7 +39,6 @@ _SECONDARIES = (("orange", "yellow", "red"), ("green", "yellow", "blue"), ("viol
 _MOST_PAIRS = 4
 _CLEAN_SHARE = 0.75  # of the best pair's chroma from which a pair counts as clean
 _THIN, _TINT = 0.12, 10.0  # coats; volumes of white
-_DRY = ("Let it dry, then photograph it flat, in daylight.",)
 
 
 def _secondary_pairs(wanted: Wanted, ground: Ground) -> Asked:
@@ -64,7 +63,7 @@ def _secondary_pairs(wanted: Wanted, ground: Ground) -> Asked:
         how_to=(
             "Paint both tubes of a pair first, then the secondary between them.",
             "Use the same two tubes and nothing else; clean the knife between pairs.",
-            "Which pair stays clean, and which goes dull? " + _DRY[0],
+            "Which pair stays clean, and which goes dull? " + DRY,
         ),
         concerns=tuple(concerns),
     )
@@ -111,8 +110,7 @@ def _pairs_band(name: str, row: int, pairs: list[tuple[Tube, Tube]], ground: Gro
 def _eyes_middle(one: Tube, other: Tube, ground: Ground) -> Stop:
     """Give the mix that looks as far from one tube as from the other."""
     surface = ground.paints.binder.dry
-    ends = (Part(tube=one, amount=1.0),), (Part(tube=other, amount=1.0),)
-    way = way_between(*ends, surface)
+    way = way_of_tubes(one, other, surface)
     return stops_at(way, even_places(way.labs, 3, Even.DISTANCE)[1:2], surface)[0]
 
 
@@ -138,7 +136,7 @@ def _mixing_grid(wanted: Wanted, ground: Ground) -> Asked:
         how_to=(
             "Paint every tube alone first, where its row meets its own column.",
             "Then each with each: a mix that looks as far from one as from the other.",
-            "Clean the brush between mixes. " + _DRY[0],
+            "Clean the brush between mixes. " + DRY,
         ),
     )
 
@@ -186,7 +184,7 @@ def _tube_swatches(wanted: Wanted, ground: Ground) -> Asked:
         how_to=(
             "Each tube three times: thick, brushed out thin, and one volume with ten of white.",
             "Measure the volumes with the same spoon. Clean the knife between tubes.",
-            *_DRY,
+            DRY,
         ),
     )
 

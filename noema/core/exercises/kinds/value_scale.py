@@ -8,12 +8,12 @@ from noema.core.exercises.asked import (
     Asked,
     AskedCell,
     Band,
-    Concern,
     Even,
     Ground,
     SheetKey,
     Wanted,
 )
+from noema.core.exercises.cells import limits_said
 from noema.core.exercises.kind import Kind, dark_of, pure, steps_of, white_of
 from noema.core.exercises.media import REACH, Medium
 from noema.core.exercises.paths import Stop, Way, cell_of, even_stops, stops_at, way_between
@@ -45,14 +45,10 @@ def _ask(wanted: Wanted, ground: Ground) -> Asked:
             "clean the knife between mixes.",
             "Let it dry, squint: every step should jump the same. Photograph it flat, in daylight.",
         ),
-        concerns=tuple(
-            Concern(
-                cells=(cell.id,),
-                sentence=f"Step {cell.label}: {cell.limit}.",
-                suggestion="hold the steps against the student's own ends instead",
-            )
-            for cell in cells
-            if cell.limit
+        concerns=limits_said(
+            cells,
+            lambda cell: f"Step {cell.label}",
+            "hold the steps against the student's own ends instead",
         ),
     )
 
