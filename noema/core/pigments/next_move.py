@@ -10,7 +10,7 @@ from noema.core.errors import BadPaint
 from noema.core.pigments.film import DRY_ACRYLIC, Surface
 from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.qualities import strengths
-from noema.core.pigments.recipe import Recipe, recipe, refined
+from noema.core.pigments.recipe import Recipe, nearest_parts, recipe, refined
 from noema.core.pigments.tube import Role, Tube
 
 Floats = NDArray[np.float64]
@@ -104,7 +104,7 @@ def _contents(
     pile: Floats, mixed_from: tuple[Part, ...], tubes: tuple[Tube, ...], surface: Surface
 ) -> tuple[Part, ...]:
     """Give the parts (summing to 1) that the model needs for the pile's measured colour."""
-    parts = mixed_from or recipe(pile, tubes, surface).parts
+    parts = mixed_from or nearest_parts(pile, tubes, surface)[0]
     used = tuple(part.tube for part in parts)
     amounts = np.array([[part.amount for part in parts], 1.0 / strengths(used)])
     fitted = refined(used, amounts / amounts.max(axis=1, keepdims=True), pile, surface)

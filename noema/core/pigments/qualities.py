@@ -82,6 +82,6 @@ _STRENGTHS = (
 _COVERS = (
     (0.2, "transparent"),
     (0.33, "half transparent"),
-    (0.6, "half opaque"),
+    (0.7, "half opaque"),
     (float("inf"), "opaque"),
 )

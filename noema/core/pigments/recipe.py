@@ -24,8 +24,8 @@ TUBE_COSTS = 0.8
 
 _PART_COSTS = 0.12  # CIEDE2000 for each doubling of the parts to count out
 _LATTICE = 2.0 ** np.array([-5.0, -2.5, 0.0, 2.5, 5.0])  # pulls tried beside the first tube's
-_PROMISING, _FOURTHS, _ROUNDED = 18, 2, 8  # mixes refined; given a fourth tube; rounded
-_TURNS = 6
+_PROMISING, _FOURTHS, _ROUNDED = 18, 2, 6  # mixes refined; given a fourth tube; rounded
+_TURNS = 5
 _FINEST_LOG = np.log(FINEST)
 _DAMPING = 0.05  # keeps a step small where the slopes say little
 
@@ -45,6 +45,16 @@ def recipe(
     target_lab: ArrayLike, tubes: tuple[Tube, ...], surface: Surface = DRY_ACRYLIC
 ) -> Recipe:
     """Find the simplest mix of the tubes that comes nearest a Lab colour."""
+    parts, lab, away = nearest_parts(target_lab, tubes, surface)
+    got, wanted = hvcs_of(np.stack([lab, np.asarray(target_lab, dtype=float)]))
+    lightness, a, b = lab.tolist()
+    return Recipe(parts=parts, lab=(lightness, a, b), hvc=got, target=wanted, away=away)
+
+
+def nearest_parts(
+    target_lab: ArrayLike, tubes: tuple[Tube, ...], surface: Surface = DRY_ACRYLIC
+) -> tuple[tuple[Part, ...], Floats, float]:
+    """Give a recipe's parts, their Lab (3,) and the CIEDE2000 still to go, and nothing more."""
     if not tubes:
         raise BadPaint("A recipe needs at least one tube: choose a paint set first.")
     target = np.asarray(target_lab, dtype=float)
@@ -58,15 +68,7 @@ def recipe(
     away = ciede2000(labs, target)
     cost = away + TUBE_COSTS * (ways > 0).sum(axis=1) + _PART_COSTS * np.log2(ways.sum(axis=1))
     best = int(np.argmin(cost))
-    got, wanted = hvcs_of(np.stack([labs[best], target]))
-    lightness, a, b = labs[best].tolist()
-    return Recipe(
-        parts=parts_of(tubes, ways[best]),
-        lab=(lightness, a, b),
-        hvc=got,
-        target=wanted,
-        away=float(away[best]),
-    )
+    return parts_of(tubes, ways[best]), labs[best], float(away[best])
 
 
 @lru_cache(maxsize=32)

@@ -92,6 +92,8 @@ def test_split_primaries_give_the_clearer_violet():
         if (tube.label, other.label) == ("scarlet", "phthalo blue")
     )
     assert muddy.limit
+    said = asked("secondary-pairs", Wanted(), "split-six").concerns
+    assert (muddy.id,) in [concern.cells for concern in said]
     assert violet("split-six") > 2.0
 
 

@@ -61,6 +61,7 @@ def test_tubes_lean_as_painters_know_them(name, lean):
     ("name", "strength", "cover"),
     [
         ("lemon-yellow", "weak", "half opaque"),
+        ("warm-yellow", "strong", "half opaque"),
         ("cobalt-blue", "middling", "half transparent"),
         ("ultramarine", "strong", "transparent"),
         ("phthalo-blue", "overwhelming", "transparent"),

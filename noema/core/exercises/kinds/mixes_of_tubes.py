@@ -14,7 +14,7 @@ from noema.core.exercises.asked import (
     Ground,
     Wanted,
 )
-from noema.core.exercises.cells import DRY, let_down_cell, tube_cell
+from noema.core.exercises.cells import DRY, let_down_cell, limits_said, tube_cell
 from noema.core.exercises.kind import (
     Kind,
     purest,
@@ -65,7 +65,16 @@ def _secondary_pairs(wanted: Wanted, ground: Ground) -> Asked:
             "Use the same two tubes and nothing else; clean the knife between pairs.",
             "Which pair stays clean, and which goes dull? " + DRY,
         ),
-        concerns=tuple(concerns),
+        concerns=(*concerns, *_dull_pairs(bands)),
+    )
+
+
+def _dull_pairs(bands: list[Band]) -> tuple[Concern, ...]:
+    """Say which pairs give no secondary at all: the sheet is there to show it."""
+    return limits_said(
+        (cell for band in bands for cell in band.cells),
+        lambda cell: cell.label.capitalize(),
+        "leave it in to show the difference: it isn't held against anybody",
     )
 
 
