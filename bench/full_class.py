@@ -9,18 +9,19 @@ from sqlalchemy.orm import Session
 from noema.actions.assign_exercise import assign_exercise
 from noema.actions.make_class import enrol_students, make_class
 from noema.actions.print_sheets import print_sheets
-from noema.core.coaching.value_scale import next_step
+from noema.actions.work_out_exercise import Chosen
+from noema.core.coaching.advice import advice
 from noema.core.colour.hvc import HVC
 from noema.core.colour.value import value_to_lab
+from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale, fixed_values
+from noema.core.exercises.value_scale import KIND, ValueScale, plain_scale
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import JUDGE_VERSION
 from noema.core.judging.tally import tally_of
 from noema.core.photo.reading import READER_VERSION, CellReading, Reading
 from noema.core.progress.states import PhotoState
-from noema.core.sheet.paper import Paper
 from noema.formats.judgement_json import judgement_to_json, tally_to_json
 from noema.formats.reading_json import reading_to_json
 from noema.store.engine import Sessions
@@ -34,7 +35,7 @@ from noema.store.photographs import (
 from noema.store.reviews import NewJudgement, add_judgement, open_review
 from noema.store.sheets import SheetRow, sheets_of_assignment
 
-SCALE = ValueScale(steps=9, medium=Medium.ACRYLIC)
+SCALE = plain_scale(ValueScale(steps=9, medium=Medium.ACRYLIC))
 
 _serial = count(1)
 
@@ -53,13 +54,10 @@ def fill_class(
         for week in range(1, assignments + 1):
             assignment_id = assign_exercise(
                 session,
+                Chosen(kind=KIND, wanted=Wanted(steps=len(SCALE.cells)), key=Key.NAMED),
                 school_id=school_id,
                 class_id=class_id,
                 teacher_id=teacher_id,
-                scale=SCALE,
-                level=Level.BEGINNER,
-                key=Key.EVEN,
-                paper=Paper.A4,
                 due_week=week,
                 rng=rng,
             )
@@ -83,18 +81,18 @@ def _hand_in(session: Session, school_id: int, pile_id: int, sheet: SheetRow, rn
     if photograph_id is None:
         return
     reading = _reading(sheet.code, rng)
-    judgement = judge(reading, SCALE, Key.EVEN, Level.BEGINNER)
+    judgement = judge(reading, SCALE, Key.NAMED, Level.BEGINNER)
     reading_id = add_reading(
         session, photograph_id, sheet.id, READER_VERSION, reading_to_json(reading, "full.jpg"), None
     )
     new_judgement = NewJudgement(
         reading_id=reading_id,
         judge=JUDGE_VERSION,
-        key=Key.EVEN.value,
+        key=Key.NAMED.value,
         level=Level.BEGINNER.value,
         body=judgement_to_json(judgement),
         tally=tally_to_json(tally_of(judgement)),
-        sentence=next_step(judgement, SCALE.medium),
+        sentence=advice(judgement, Medium.ACRYLIC),
     )
     judgement_id = add_judgement(session, new_judgement)
     open_review(session, photograph_id, judgement_id)
@@ -102,10 +100,10 @@ def _hand_in(session: Session, school_id: int, pile_id: int, sheet: SheetRow, rn
 
 
 def _reading(code: str, rng: Random) -> Reading:
-    values = [value + rng.gauss(0.0, 0.4) for value in fixed_values(SCALE)]
+    values = [cell.hvc.value + rng.gauss(0.0, 0.4) for cell in SCALE.cells]
     cells = tuple(
         CellReading(
-            id=cell_id,
+            id=cell.id,
             lab=(float(value_to_lab(value)[0]), rng.gauss(0, 1), rng.gauss(0, 1)),
             hvc=HVC(hue100=None, value=value, chroma=0.0),
             sigma=1.0,
@@ -114,6 +112,6 @@ def _reading(code: str, rng: Random) -> Reading:
             coverage=1.0,
             flags=(),
         )
-        for cell_id, value in zip(SCALE.cell_ids, values, strict=True)
+        for cell, value in zip(SCALE.cells, values, strict=True)
     )
     return Reading(sheet=code, found=True, flags=(), cells=cells)

@@ -16,13 +16,12 @@ from noema.actions.keep_paint_set import NewSet, keep_paint_set
 from noema.actions.make_class import enrol_students, make_class
 from noema.actions.print_sheets import drawings, print_sheets
 from noema.actions.read_photograph import read_photograph
-from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale
+from noema.actions.work_out_exercise import Chosen
+from noema.core.exercises.asked import Wanted
+from noema.core.exercises.levels import Key
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.fit import Swatch
 from noema.core.sheet.layout import Layout
-from noema.core.sheet.paper import Paper
 from noema.devices.file_store import FileStore
 from noema.formats.layout_json import layout_from_json
 from noema.formats.sheet_pdf import sheets_pdf
@@ -132,7 +131,9 @@ class School:
         return handed_in.photo.id
 
 
-def found_school(sessions: Sessions, files: FileStore, steps: int = 5) -> School:
+def found_school(
+    sessions: Sessions, files: FileStore, steps: int = 5, chosen: Chosen | None = None
+) -> School:
     number = next(_numbers)
     email, colleague = f"t{number}@school.example", f"c{number}@school.example"
     with sessions.begin() as session:
@@ -144,13 +145,10 @@ def found_school(sessions: Sessions, files: FileStore, steps: int = 5) -> School
         enrol_students(session, school_id, class_id, "\n".join(f"{n} {number}" for n in NAMES))
         assignment_id = assign_exercise(
             session,
+            chosen or Chosen(kind="value-scale", wanted=Wanted(steps=steps), key=Key.NAMED),
             school_id=school_id,
             class_id=class_id,
             teacher_id=teacher.id,
-            scale=ValueScale(steps=steps, medium=Medium.ACRYLIC),
-            level=Level.BEGINNER,
-            key=Key.EVEN,
-            paper=Paper.A4,
             due_week=6,
             rng=_rng,
         )

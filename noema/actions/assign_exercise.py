@@ -4,47 +4,56 @@ from random import Random
 
 from sqlalchemy.orm import Session
 
+from noema.actions.work_out_exercise import Chosen, work_out
 from noema.core.errors import Refused
-from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.value_scale import ValueScale
 from noema.core.sheet.code import draw_stem
-from noema.core.sheet.paper import Paper
+from noema.formats.asked_json import asked_to_json, tolerance_to_json, wanted_to_json
+from noema.formats.set_json import set_to_body
 from noema.store.assignments import NewAssignment, add_assignment, stem_taken
 from noema.store.classes import class_of_school
 
 
 def assign_exercise(
     session: Session,
+    chosen: Chosen,
     *,
     school_id: int,
     class_id: int,
     teacher_id: int,
-    scale: ValueScale,
-    level: Level,
-    key: Key,
-    paper: Paper,
     due_week: int,
     rng: Random,
 ) -> int:
-    """Assign a value scale; gives the assignment's number."""
+    """Work an exercise out and assign it, with its paints and expectations as they are now.
+
+    Gives the assignment's number. A set that is changed later changes nothing that was given.
+    """
     school_class = class_of_school(session, school_id, class_id)
     if not 1 <= due_week <= school_class.unit_weeks:
         raise Refused(
             f"The unit has weeks 1 to {school_class.unit_weeks}: choose one of them as due."
         )
+    asked = work_out(chosen)
+    paints = chosen.in_medium
     stem = draw_stem(rng)
     while stem_taken(session, stem):
         stem = draw_stem(rng)
-    return add_assignment(
-        session,
-        NewAssignment(
-            class_id=class_id,
-            stem=stem,
-            scale=scale,
-            level=level,
-            key=key,
-            paper=paper,
-            due_week=due_week,
-            assigned_by=teacher_id,
-        ),
+    new = NewAssignment(
+        class_id=class_id,
+        stem=stem,
+        kind=chosen.kind,
+        title=asked.title[:120],
+        options=wanted_to_json(chosen.wanted),
+        set_ref=chosen.set_ref if paints else None,
+        paints=set_to_body(paints) if paints else None,
+        asked=asked_to_json(asked) if paints else None,
+        medium=chosen.medium.value,
+        level=chosen.level.value,
+        tolerance=tolerance_to_json(chosen.tolerance),
+        key=chosen.key.value,
+        paper=chosen.paper.value,
+        grey_only=chosen.grey_only,
+        shows_parts=chosen.shows_parts,
+        due_week=due_week,
+        assigned_by=teacher_id,
     )
+    return add_assignment(session, new)

@@ -4,11 +4,16 @@ from collections.abc import Sequence
 
 from sqlalchemy.orm import Session
 
+from noema.actions.work_out_exercise import Exercise, exercise_of
 from noema.core.errors import Refused
 from noema.core.judging.review import ReviewState
+from noema.core.pigments.cautions import cautions_of
 from noema.core.sheet.code import code_of
 from noema.core.sheet.drawing import Drawing
+from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
+from noema.core.sheet.layout import Layout
 from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
+from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.layout_json import layout_from_json, layout_to_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, lock_assignment
 from noema.store.classes import students_of_class
@@ -44,7 +49,7 @@ def print_again(
     assignment = assignment_of_school(session, school_id, assignment_id)
     lock_assignment(session, assignment_id)
     printed = sheets_of_assignment(session, assignment_id)
-    attempts = {sheet.student_id: sheet.attempt for sheet in printed}
+    attempts = {s.student_id: s.attempt for s in printed if s.student_id is not None}
     wanted = [(one, attempts[one] + 1) for one in dict.fromkeys(student_ids) if one in attempts]
     if not wanted:
         raise Refused("None of these students has a sheet of this assignment to do again.")
@@ -75,8 +80,23 @@ def print_for_sent_back(
 
 def newest_sheets(sheets: Sequence[SheetRow]) -> tuple[SheetRow, ...]:
     """Keep each student's newest sheet, by name."""
-    newest = {sheet.student_id: sheet for sheet in sorted(sheets, key=lambda s: s.attempt)}
+    newest = {
+        sheet.student_id: sheet
+        for sheet in sorted(sheets, key=lambda s: s.attempt)
+        if sheet.student_id is not None
+    }
     return tuple(sorted(newest.values(), key=lambda sheet: sheet.student.casefold()))
+
+
+def print_own_sheet(session: Session, school_id: int, assignment_id: int) -> SheetRow:
+    """Give the sheet a teacher paints as key, made once for an assignment."""
+    assignment = assignment_of_school(session, school_id, assignment_id)
+    lock_assignment(session, assignment_id)
+    printed = sheets_of_assignment(session, assignment_id)
+    if not any(sheet.student_id is None for sheet in printed):
+        _add(session, assignment, printed, [(None, 1)])
+        printed = sheets_of_assignment(session, assignment_id)
+    return next(sheet for sheet in printed if sheet.student_id is None)
 
 
 def drawings(
@@ -84,32 +104,44 @@ def drawings(
 ) -> tuple[Drawing, ...]:
     """Draw sheets as they were laid out when they were made."""
     layouts = layouts_of_sheets(session, [sheet.id for sheet in sheets])
-    due = f"Due in week {assignment.due_week} of {assignment.unit_weeks}"
+    exercise = exercise_of(session, assignment)
     return tuple(
-        draw_value_scale(
-            layout_from_json(layouts[sheet.id]),
-            assignment.scale,
-            SheetWords(
-                student=sheet.student,
-                school_class=assignment.class_name,
-                due=due if sheet.attempt == 1 else f"{due} · sheet {sheet.attempt}",
-            ),
-        )
-        for sheet in sheets
+        _drawn(assignment, exercise, sheet, layout_from_json(layouts[sheet.id])) for sheet in sheets
     )
+
+
+def _drawn(
+    assignment: AssignmentRow, exercise: Exercise, sheet: SheetRow, layout: Layout
+) -> Drawing:
+    due = f"Due in week {assignment.due_week} of {assignment.unit_weeks}"
+    if sheet.attempt > 1:
+        due = f"{due} · sheet {sheet.attempt}"
+    if exercise.scale is not None:
+        words = SheetWords(student=sheet.student, school_class=assignment.class_name, due=due)
+        return draw_value_scale(layout, exercise.scale, words)
+    paints = exercise.paints
+    printed = Printed(
+        student=sheet.student,
+        school_class=assignment.class_name,
+        due=due,
+        cautions=cautions_of(paints.tubes, paints.binder) if paints else (),
+        shows_parts=assignment.shows_parts,
+    )
+    return draw_worksheet(layout, exercise.asked, assignment.paper, printed)
 
 
 def _add(
     session: Session,
     assignment: AssignmentRow,
     printed: Sequence[SheetRow],
-    wanted: Sequence[tuple[int, int]],
+    wanted: Sequence[tuple[int | None, int]],
 ) -> None:
     first = max((sheet.number for sheet in printed), default=0) + 1
+    exercise = exercise_of(session, assignment)
     new = []
     for number, (student_id, attempt) in enumerate(wanted, start=first):
         code = code_of(assignment.stem, number)
-        layout = value_scale_layout(assignment.scale, assignment.paper, code)
+        layout = _layout(assignment, exercise, code)
         new.append(
             NewSheet(
                 student_id=student_id,
@@ -120,3 +152,10 @@ def _add(
             )
         )
     add_sheets(session, assignment.id, new)
+
+
+def _layout(assignment: AssignmentRow, exercise: Exercise, code: str) -> Layout:
+    if exercise.scale is not None:
+        return value_scale_layout(exercise.scale, assignment.paper, code)
+    grey_only = assignment.grey_only
+    return worksheet_layout(exercise.asked, assignment.paper, code, grey_only=grey_only)

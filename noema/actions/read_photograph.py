@@ -8,25 +8,23 @@ import numpy as np
 from numpy.typing import NDArray
 from sqlalchemy.orm import Session
 
-from noema.core.coaching.value_scale import next_step
+from noema.actions.judge_sheets import judge_sheet
+from noema.actions.work_out_exercise import exercise_of
 from noema.core.errors import BadPicture
-from noema.core.judging.judge import judge
-from noema.core.judging.judgement import JUDGE_VERSION
-from noema.core.judging.tally import tally_of
 from noema.core.photo.decode import decode_picture
 from noema.core.photo.flags import why_no_sheet
 from noema.core.photo.hints import hints
 from noema.core.photo.identify import identify
 from noema.core.photo.marks import FoundMarks, find_marks
 from noema.core.photo.read import ReadSheet, read_found
-from noema.core.photo.reading import READER_VERSION, Reading
+from noema.core.photo.reading import READER_VERSION
 from noema.core.progress.states import PhotoState
 from noema.devices.file_store import FileStore
-from noema.formats.judgement_json import judgement_to_json, tally_to_json
 from noema.formats.layout_json import layout_from_json
 from noema.formats.photo_file import jpeg_bytes
 from noema.formats.reading_json import reading_from_json, reading_to_json
-from noema.store.assignments import AssignmentRow, assignment_of_school
+from noema.store.assignments import assignment_of_school
+from noema.store.paints import hue_words
 from noema.store.photographs import (
     PhotoRow,
     add_reading,
@@ -34,7 +32,6 @@ from noema.store.photographs import (
     reading_of,
     set_photo_state,
 )
-from noema.store.reviews import NewJudgement, add_judgement, open_review
 from noema.store.sheets import SheetRow, layouts_of_sheets, sheet_by_code, sheet_of_school
 
 _LOOK_AGAIN = "It is kept; say whose it is, or photograph the sheet again."
@@ -108,8 +105,11 @@ def _read_sheet(
         reason = " ".join(hints(reading.flags)[:2])
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, sheet_id=sheet.id, reason=reason)
         return
-    assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
-    _judge(session, photo.id, reading_id, reading, assignment)
+    if sheet.student_id is not None:  # a teacher's own sheet is a key, not an attempt
+        assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
+        exercise = exercise_of(session, assignment)
+        table = hue_words(session, photo.school_id).table
+        judge_sheet(session, photo.id, reading_id, reading, assignment, exercise, table)
     set_photo_state(session, photo.id, PhotoState.READ, sheet_id=sheet.id)
 
 
@@ -119,24 +119,3 @@ def _keep(
     straight = None if read.straight is None else files.put(jpeg_bytes(read.straight.rgb))
     body = reading_to_json(read.reading, photo.original_name)
     return add_reading(session, photo.id, sheet.id, read.reading.reader, body, straight)
-
-
-def _judge(
-    session: Session,
-    photograph_id: int,
-    reading_id: int,
-    reading: Reading,
-    assignment: AssignmentRow,
-) -> None:
-    judgement = judge(reading, assignment.scale, assignment.key, assignment.level)
-    new = NewJudgement(
-        reading_id=reading_id,
-        judge=JUDGE_VERSION,
-        key=assignment.key.value,
-        level=assignment.level.value,
-        body=judgement_to_json(judgement),
-        tally=tally_to_json(tally_of(judgement)),
-        sentence=next_step(judgement, assignment.scale.medium),
-    )
-    judgement_id = add_judgement(session, new)
-    open_review(session, photograph_id, judgement_id)

@@ -8,13 +8,17 @@ import click
 
 from noema.cli.mix import paint_set
 from noema.core.colour.names import USUAL_HUES
-from noema.core.exercises.asked import Asked, Ground, SheetKey, Wanted
+from noema.core.exercises.asked import Asked, Ground, Wanted
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.kind import Kind
+from noema.core.exercises.levels import Key
+from noema.core.exercises.value_scale import KIND
 from noema.core.pigments.shelf import PaintSet
 from noema.formats.measurements import samples_from_bytes
 
 USUAL_SET = "split-six+black"
+
+_EVEN = "even"
 
 _OPTIONS = (
     click.option("--set", "set_name", default=None, help="A built-in set, NAME+black, or a file."),
@@ -32,7 +36,10 @@ _OPTIONS = (
     click.option("--targets", type=click.Path(path_type=Path), help="A file of Lab values."),
     click.option("--count", type=int, default=None, help="Colours to match, 4 to 12."),
     click.option(
-        "--key", type=click.Choice([key.value for key in SheetKey]), default=SheetKey.PAINTS.value
+        "--key",
+        type=click.Choice([*(key.value for key in Key), _EVEN]),
+        default=Key.PAINTS.value,
+        help="What cells are held against; `even` is another word for `named`.",
     ),
 )
 
@@ -45,7 +52,13 @@ class Question:
     wanted: Wanted
     paints: PaintSet
     named_set: bool  # a set was named, rather than taken as usual
-    key: SheetKey
+    key: Key
+
+    @property
+    def is_plain_scale(self) -> bool:
+        """Whether it is the grey scale of fixed steps, which needs no paint set."""
+        only_steps = set(self.wanted.given()) <= {"steps"}
+        return self.kind.name == KIND and only_steps and not self.named_set
 
     def asked(self) -> Asked:
         """Work the exercise out."""
@@ -101,7 +114,7 @@ def question_of(
         wanted=wanted,
         paints=paint_set(set_name or USUAL_SET),
         named_set=set_name is not None,
-        key=SheetKey(key),
+        key=Key.NAMED if key == _EVEN else Key(key),
     )
 
 

@@ -20,14 +20,16 @@ from noema.actions.assign_exercise import assign_exercise
 from noema.actions.create_school import add_colleague, create_school
 from noema.actions.hand_in_photo import hand_in_photo
 from noema.actions.make_class import enrol_students, make_class
-from noema.actions.print_sheets import drawings, print_again, print_sheets
+from noema.actions.print_sheets import drawings, print_again, print_own_sheet, print_sheets
 from noema.actions.read_photograph import read_photograph
 from noema.actions.review_sheet import review_sheet
+from noema.actions.work_out_exercise import Chosen
 from noema.cli.demo_shelf import fill_shelf
+from noema.core.exercises.levels import Key
 from noema.core.judging.review import Decision, Verb
 from noema.core.judging.verdict import Verdict
+from noema.core.pigments.shelf import builtin_set
 from noema.core.sheet.layout import Layout
-from noema.core.sheet.paper import Paper
 from noema.devices.file_store import FileStore, LocalFiles
 from noema.formats.judgement_json import tally_from_json
 from noema.formats.layout_json import layout_from_json
@@ -48,6 +50,7 @@ from noema.stand_ins.saltmarsh import (
 from noema.stand_ins.studio import Mishap, take_picture
 from noema.store.assignments import assignment_of_school
 from noema.store.engine import bring_up_to_date, open_engine, open_sessions
+from noema.store.paints import own_sets
 from noema.store.people import school_by_name, teacher_by_email
 from noema.store.photographs import add_pile
 from noema.store.reviews import AttemptRow, attempts_of_class
@@ -134,13 +137,10 @@ def _tell_class(story: Story, school_class: DemoClass) -> None:
 def _tell_assignment(story: Story, class_id: int, given: Given, skills: dict[str, float]) -> None:
     assignment_id = assign_exercise(
         story.session,
+        _chosen(story, given),
         school_id=story.school_id,
         class_id=class_id,
         teacher_id=story.teacher_id,
-        scale=given.scale,
-        level=given.level,
-        key=given.key,
-        paper=Paper.A4,
         due_week=given.week,
         rng=Random(_SEED + class_id * 100 + given.week),
     )
@@ -149,7 +149,12 @@ def _tell_assignment(story: Story, class_id: int, given: Given, skills: dict[str
     print_sheets(story.session, story.school_id, assignment_id)
     sheets = sheets_of_assignment(story.session, assignment_id)
     handed_in = [s for s in sheets if story.rng.random() < given.handed_in]
-    current = given.week == WEEK
+    if given.shown:
+        own = print_own_sheet(story.session, story.school_id, assignment_id)
+        _hand_in(story, assignment_id, [own], given, {own.student: 1.0}, 1, {})
+    if not handed_in:
+        return
+    current = given.week == WEEK and given.key is Key.NAMED
     mishaps = {handed_in[1].id: Mishap(hide_code=True), handed_in[2].id: Mishap(cut_off=True)}
     _hand_in(story, assignment_id, handed_in, given, skills, 1, mishaps if current else {})
     sent_back = _review(story, class_id, assignment_id, given)
@@ -158,6 +163,21 @@ def _tell_assignment(story: Story, class_id: int, given: Given, skills: dict[str
         again = print_again(story.session, story.school_id, assignment_id, redoing)
         _hand_in(story, assignment_id, again, given, skills, 2, {})
         _review(story, class_id, assignment_id, given)
+
+
+def _chosen(story: Story, given: Given) -> Chosen:
+    sets = {one.label: one for one in own_sets(story.session, story.school_id)}
+    name = given.set_name
+    paints = None if name is None else sets.get(name) or builtin_set(name)
+    return Chosen(
+        kind=given.kind,
+        wanted=given.wanted,
+        paints=paints,
+        set_ref=paints.name if paints else None,
+        medium=given.medium,
+        level=given.level,
+        key=given.key,
+    )
 
 
 def _hand_in(

@@ -5,9 +5,9 @@ from pathlib import Path
 
 import click
 
-from noema.cli.asking import Question, exercise_options, question_of
+from noema.cli.asking import exercise_options, question_of
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import KIND, ValueScale
+from noema.core.exercises.value_scale import ValueScale
 from noema.core.pigments.cautions import cautions_of
 from noema.core.sheet.code import checked_code
 from noema.core.sheet.drawing import Drawing
@@ -49,7 +49,7 @@ def command(
     """Write the worksheet of an exercise."""
     question = question_of(kind, **options)
     size, code = Paper(paper), checked_code(code)
-    if _is_plain_scale(question):
+    if question.is_plain_scale:
         steps = _USUAL_STEPS if question.wanted.steps is None else question.wanted.steps
         scale = ValueScale(steps=steps, medium=Medium(medium))
         layout = value_scale_layout(scale, size, code)
@@ -65,12 +65,6 @@ def command(
     if key_sheet:
         wall = draw_key_sheet(question.asked(), size, "")
         (out / "key.pdf").write_bytes(sheets_pdf([wall], wall.title))
-
-
-def _is_plain_scale(question: Question) -> bool:
-    """Say whether it is the grey scale of fixed steps, which needs no paint set."""
-    only_steps = set(question.wanted.given()) <= {"steps"}
-    return question.kind.name == KIND and only_steps and not question.named_set
 
 
 def _write(out: Path, layout: Layout, drawing: Drawing) -> None:

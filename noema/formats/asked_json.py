@@ -1,6 +1,26 @@
-"""An exercise's expectations as JSON, as `noema expect` prints them (docs/formats.md)."""
+"""An exercise as JSON: what is expected of every cell (docs/formats.md), and what was chosen."""
 
-from noema.core.exercises.asked import Asked, AskedCell
+from collections.abc import Mapping
+from dataclasses import fields
+from typing import Any, cast
+
+from noema.core.colour.hvc import hvc_of
+from noema.core.errors import BadFile
+from noema.core.exercises.asked import (
+    Arrangement,
+    Asked,
+    AskedCell,
+    Band,
+    CellShape,
+    Concern,
+    Even,
+    Wanted,
+)
+from noema.core.exercises.levels import Level
+from noema.core.exercises.tolerance import Tolerance
+from noema.core.pigments.mix import Part
+from noema.core.pigments.shelf import TUBES, PaintSet
+from noema.core.pigments.tube import Tube
 from noema.formats.hvc_json import hvc_to_json
 
 Json = dict[str, object]
@@ -12,7 +32,9 @@ def asked_to_json(asked: Asked) -> Json:
         "kind": asked.kind,
         "title": asked.title,
         "arrangement": asked.arrangement.value,
-        "cells": [_cell(cell) for cell in asked.cells],
+        "anticlockwise": asked.anticlockwise,
+        "shows_targets": asked.shows_targets,
+        "cells": [_cell_to_json(cell) for cell in asked.cells],
         "rows": [
             {
                 "label": band.label,
@@ -33,15 +55,101 @@ def asked_to_json(asked: Asked) -> Json:
     }
 
 
-def _cell(cell: AskedCell) -> Json:
+def asked_from_json(values: Json, paints: PaintSet) -> Asked:
+    """Read back what `asked_to_json` wrote; parts are tubes of the set, or built-in ones."""
+    tubes = {**TUBES, **{tube.name: tube for tube in paints.tubes}}
+    cells = {str(c["id"]): _cell(c, tubes) for c in cast(list[Json], values["cells"])}
+    return Asked(
+        kind=str(values["kind"]),
+        title=str(values["title"]),
+        arrangement=Arrangement(values["arrangement"]),
+        anticlockwise=bool(values["anticlockwise"]),
+        shows_targets=bool(values["shows_targets"]),
+        bands=tuple(_band(row, cells) for row in cast(list[Json], values["rows"])),
+        concerns=tuple(_concern(one) for one in cast(list[Json], values["concerns"])),
+        how_to=tuple(cast(list[str], values["how_to"])),
+    )
+
+
+def wanted_to_json(wanted: Wanted) -> Json:
+    """Give what was chosen, without what was left as usual."""
+    return {name: _plain(getattr(wanted, name)) for name in wanted.given()}
+
+
+def wanted_from_json(values: Mapping[str, Any]) -> Wanted:
+    """Read back what `wanted_to_json` wrote."""
+    known = {field.name for field in fields(Wanted)}
+    if odd := set(values) - known:
+        raise BadFile(f"An exercise has no choice “{min(odd)}”.")
+    given = {name: _frozen(value) for name, value in values.items()}
+    if "level" in given:
+        given["level"] = Level(given["level"])
+    return Wanted(**given)
+
+
+def tolerance_to_json(tolerance: Tolerance) -> Json:
+    """Give the rooms for drift as plain values."""
+    return {"hue": tolerance.hue, "value": tolerance.value, "chroma": tolerance.chroma}
+
+
+def tolerance_from_json(values: Json) -> Tolerance:
+    """Read back what `tolerance_to_json` wrote."""
+    rooms = cast(dict[str, Any], values)
+    return Tolerance(hue=rooms["hue"], value=rooms["value"], chroma=rooms["chroma"])
+
+
+def _cell_to_json(cell: AskedCell) -> Json:
     whole = sum(part.amount for part in cell.parts)
     return {
         "id": cell.id,
         "label": cell.label,
         "shape": cell.shape.value,
+        "end": cell.is_end,
         "lab": [round(number, 3) for number in cell.lab],
         "hvc": hvc_to_json(cell.hvc),
         "parts": {part.tube.name: float(f"{part.amount / whole:.5g}") for part in cell.parts},
         "note": cell.note,
         "limit": cell.limit or None,
     }
+
+
+def _cell(values: Json, tubes: Mapping[str, Tube]) -> AskedCell:
+    lightness, a, b = cast(list[float], values["lab"])
+    parts = cast(dict[str, float], values["parts"])
+    return AskedCell(
+        id=str(values["id"]),
+        label=str(values["label"]),
+        lab=(lightness, a, b),
+        hvc=hvc_of((lightness, a, b)),
+        parts=tuple(Part(tube=tubes[name], amount=share) for name, share in parts.items()),
+        note=str(values["note"]),
+        limit=str(values["limit"] or ""),
+        shape=CellShape(values["shape"]),
+        is_end=bool(values["end"]),
+    )
+
+
+def _band(values: Json, cells: Mapping[str, AskedCell]) -> Band:
+    return Band(
+        label=str(values["label"]),
+        even=Even(values["even"]),
+        cells=tuple(cells[cell_id] for cell_id in cast(list[str], values["cells"])),
+    )
+
+
+def _concern(values: Json) -> Concern:
+    return Concern(
+        cells=tuple(cast(list[str], values["cells"])),
+        sentence=str(values["sentence"]),
+        suggestion=str(values["suggestion"]),
+    )
+
+
+def _plain(value: object) -> object:
+    if isinstance(value, Level):
+        return value.value
+    return [_plain(one) for one in value] if isinstance(value, tuple) else value
+
+
+def _frozen(value: object) -> Any:
+    return tuple(_frozen(one) for one in value) if isinstance(value, list) else value

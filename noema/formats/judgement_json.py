@@ -3,8 +3,10 @@
 from typing import Any, cast
 
 from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.value_scale import KIND
 from noema.core.judging.judgement import (
     CellJudgement,
+    Drift,
     Evenness,
     Finding,
     FindingKind,
@@ -26,6 +28,7 @@ def judgement_to_json(judgement: Judgement) -> Json:
         "judge": judgement.judge,
         "key": judgement.key.value,
         "level": judgement.level.value,
+        "exercise": judgement.exercise,
         "stride": round(judgement.stride, 4),
         "evenness": None
         if even is None
@@ -55,6 +58,8 @@ def judgement_from_json(values: Json) -> Judgement:
         judge=str(values["judge"]),
         key=Key(values["key"]),
         level=Level(values["level"]),
+        # Judgements of the first version speak of value scales only.
+        exercise=str(values.get("exercise", KIND)),
         stride=cast(float, values["stride"]),
         evenness=None
         if even is None
@@ -111,6 +116,9 @@ def _cell_to_json(cell: CellJudgement) -> Json:
         "painted": {"value": round(cell.painted_value, 3), "lab": _rounded(cell.painted_lab)},
         "drift": {"value": round(cell.drift, 3), "steps": round(cell.steps, 3)},
         "sigma_value": round(cell.sigma, 4),
+        "tolerance_value": cell.tolerance,
+        "hue": _drift_to_json(cell.hue),
+        "chroma": _drift_to_json(cell.chroma),
         "verdict": cell.verdict.value,
         "reason": cell.reason,
     }
@@ -128,9 +136,29 @@ def _cell(values: Json) -> CellJudgement:
         drift=cast(float, drift["value"]),
         sigma=cast(float, values["sigma_value"]),
         steps=cast(float, drift["steps"]),
+        tolerance=cast(float, values["tolerance_value"]),
+        hue=_drift(values["hue"]),
+        chroma=_drift(values["chroma"]),
         verdict=Verdict(values["verdict"]),
         reason=str(values["reason"]),
     )
+
+
+def _drift_to_json(drift: Drift | None) -> Json | None:
+    if drift is None:
+        return None
+    return {
+        "drift": round(drift.amount, 3),
+        "sigma": round(drift.sigma, 4),
+        "tolerance": drift.tolerance,
+    }
+
+
+def _drift(values: object) -> Drift | None:
+    if values is None:
+        return None
+    numbers = cast(dict[str, float], values)
+    return Drift(amount=numbers["drift"], sigma=numbers["sigma"], tolerance=numbers["tolerance"])
 
 
 def _rounded(lab: Triple) -> list[float]:

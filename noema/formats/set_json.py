@@ -27,6 +27,11 @@ def set_from_json(content: bytes) -> PaintSet:
         body = orjson.loads(content)
     except orjson.JSONDecodeError as wrong:
         raise BadFile(f"line {wrong.lineno}, column {wrong.colno}: {wrong.msg}") from wrong
+    return set_of_body(body)
+
+
+def set_of_body(body: object) -> PaintSet:
+    """Read a set from plain values."""
     if not isinstance(body, dict) or body.get("format") != FORMAT:
         raise BadFile(f"This isn't a paint set: its format should say “{FORMAT}”.")
     tubes = body.get("tubes")
@@ -44,7 +49,12 @@ def set_from_json(content: bytes) -> PaintSet:
 
 def set_to_json(paints: PaintSet) -> bytes:
     """Write a set; own tubes with their curves."""
-    body = {
+    return orjson.dumps(set_to_body(paints), option=orjson.OPT_INDENT_2)
+
+
+def set_to_body(paints: PaintSet) -> dict[str, object]:
+    """Give a set as plain values."""
+    return {
         "format": FORMAT,
         "name": paints.name,
         "label": paints.label,
@@ -52,7 +62,6 @@ def set_to_json(paints: PaintSet) -> bytes:
         "medium": paints.binder.value,
         "tubes": [tube.name if tube.name in TUBES else tube_to_json(tube) for tube in paints.tubes],
     }
-    return orjson.dumps(body, option=orjson.OPT_INDENT_2)
 
 
 def tube_to_json(tube: Tube) -> dict[str, object]:

@@ -4,9 +4,9 @@ from dataclasses import dataclass
 
 from numpy.random import Generator
 
+from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale
 from noema.stand_ins.painter import Hand
 
 SCHOOL = "Saltmarsh Road School"
@@ -19,13 +19,17 @@ WEEK, UNIT_WEEKS = 6, 12
 class Given:
     """An assignment in the story."""
 
-    scale: ValueScale
+    kind: str
+    wanted: Wanted
+    medium: Medium
     level: Level
     key: Key
     week: int
     handed_in: float  # share of the class; 0 when it isn't even printed
     reviewed: float  # share of those, looked at by the teacher
+    set_name: str | None = None  # as the shelf calls it; None for a plain value scale
     printed: bool = True
+    shown: bool = False  # the teacher painted a sheet too, as key
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,10 +45,6 @@ def _names(text: str) -> tuple[str, ...]:
     return tuple(text.split(", "))
 
 
-def _scale(steps: int, medium: Medium) -> ValueScale:
-    return ValueScale(steps=steps, medium=medium)
-
-
 CLASSES = (
     DemoClass(
         name="Year 8 Colour",
@@ -57,15 +57,19 @@ CLASSES = (
         ),
         given=(
             Given(
-                scale=_scale(5, Medium.PENCIL),
+                kind="value-scale",
+                wanted=Wanted(steps=5),
+                medium=Medium.PENCIL,
                 level=Level.BEGINNER,
-                key=Key.EVEN,
+                key=Key.NAMED,
                 week=2,
                 handed_in=0.92,
                 reviewed=1.0,
             ),
             Given(
-                scale=_scale(7, Medium.ACRYLIC),
+                kind="value-scale",
+                wanted=Wanted(steps=7),
+                medium=Medium.ACRYLIC,
                 level=Level.BEGINNER,
                 key=Key.OWN_ENDS,
                 week=4,
@@ -73,9 +77,22 @@ CLASSES = (
                 reviewed=1.0,
             ),
             Given(
-                scale=_scale(9, Medium.ACRYLIC),
+                kind="colour-wheel",
+                wanted=Wanted(hues=12, rings=("tint-in",)),
+                medium=Medium.ACRYLIC,
+                set_name="Room 12 acrylics",
                 level=Level.BEGINNER,
-                key=Key.EVEN,
+                key=Key.PAINTS,
+                week=5,
+                handed_in=0.7,
+                reviewed=0.5,
+            ),
+            Given(
+                kind="value-scale",
+                wanted=Wanted(steps=9),
+                medium=Medium.ACRYLIC,
+                level=Level.BEGINNER,
+                key=Key.NAMED,
                 week=6,
                 handed_in=0.75,
                 reviewed=0.0,
@@ -92,7 +109,9 @@ CLASSES = (
         ),
         given=(
             Given(
-                scale=_scale(9, Medium.CHARCOAL),
+                kind="value-scale",
+                wanted=Wanted(steps=9),
+                medium=Medium.CHARCOAL,
                 level=Level.INTERMEDIATE,
                 key=Key.OWN_ENDS,
                 week=3,
@@ -100,17 +119,33 @@ CLASSES = (
                 reviewed=0.9,
             ),
             Given(
-                scale=_scale(9, Medium.ACRYLIC),
+                kind="value-scale",
+                wanted=Wanted(steps=9),
+                medium=Medium.ACRYLIC,
                 level=Level.INTERMEDIATE,
-                key=Key.EVEN,
+                key=Key.NAMED,
                 week=5,
                 handed_in=0.8,
                 reviewed=0.6,
             ),
             Given(
-                scale=_scale(11, Medium.GOUACHE),
+                kind="intensity-chart",
+                wanted=Wanted(steps=7),
+                medium=Medium.GOUACHE,
+                set_name="split-six+black",
                 level=Level.INTERMEDIATE,
-                key=Key.EVEN,
+                key=Key.TEACHER,
+                week=6,
+                handed_in=0.5,
+                reviewed=0.0,
+                shown=True,
+            ),
+            Given(
+                kind="value-scale",
+                wanted=Wanted(steps=11),
+                medium=Medium.GOUACHE,
+                level=Level.INTERMEDIATE,
+                key=Key.NAMED,
                 week=7,
                 handed_in=0.0,
                 reviewed=0.0,
@@ -126,12 +161,25 @@ CLASSES = (
         ),
         given=(
             Given(
-                scale=_scale(9, Medium.GOUACHE),
+                kind="value-scale",
+                wanted=Wanted(steps=9),
+                medium=Medium.GOUACHE,
                 level=Level.ADVANCED,
                 key=Key.OWN_ENDS,
                 week=4,
                 handed_in=0.9,
                 reviewed=0.7,
+            ),
+            Given(
+                kind="tint-ladder",
+                wanted=Wanted(steps=7, tubes=("crimson", "ultramarine", "cerulean")),
+                medium=Medium.WATERCOLOUR,
+                set_name="Watercolour pans",
+                level=Level.INTERMEDIATE,
+                key=Key.OWN_ENDS,
+                week=6,
+                handed_in=0.6,
+                reviewed=0.0,
             ),
         ),
     ),

@@ -1,40 +1,51 @@
 """Exercises given to classes."""
 
-from dataclasses import dataclass
-from typing import Any, cast
+from dataclasses import asdict, dataclass
+from typing import Any
 
-from sqlalchemy import Select, func, select
+from sqlalchemy import Select, func, select, update
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import KIND, ValueScale
 from noema.core.sheet.paper import Paper
-from noema.store.tables import Assignment, SchoolClass, Sheet
+from noema.store.tables import Assignment, Json, SchoolClass, Sheet
 
 
 @dataclass(frozen=True, kw_only=True)
 class AssignmentRow:
-    """A value scale as given to a class."""
+    """An exercise as given to a class."""
 
     id: int
     class_id: int
     class_name: str
     stem: str  # of its sheets' codes
-    scale: ValueScale
+    kind: str
+    title: str  # what it is called in lists
+    options: Json  # what was chosen of the kind
+    set_ref: str | None  # None for the plain value scale, which needs no set
+    medium: Medium
     level: Level
+    tolerance: Json
     key: Key
     paper: Paper
+    grey_only: bool  # for a black-and-white printer
+    shows_parts: bool  # the volumes are printed beside the cells
     due_week: int
     unit_weeks: int
     sheets: int  # printed so far, for redoing too
     served: int  # students who have at least one
 
-    @property
-    def title(self) -> str:
-        """What it is called in lists."""
-        return self.scale.title
+
+@dataclass(frozen=True, kw_only=True)
+class AskedRow:
+    """What an assignment expects, as it is kept."""
+
+    paints: Json | None  # format noema-set/1
+    asked: Json | None
+    key_photograph_id: int | None  # of the teacher's sheet, once approved
+    key_labs: Json | None  # its Lab by cell
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -43,10 +54,19 @@ class NewAssignment:
 
     class_id: int
     stem: str
-    scale: ValueScale
-    level: Level
-    key: Key
-    paper: Paper
+    kind: str
+    title: str
+    options: Json
+    set_ref: str | None
+    paints: Json | None
+    asked: Json | None
+    medium: str
+    level: str
+    tolerance: Json
+    key: str
+    paper: str
+    grey_only: bool
+    shows_parts: bool
     due_week: int
     assigned_by: int
 
@@ -84,34 +104,43 @@ def stem_taken(session: Session, stem: str) -> bool:
 
 def add_assignment(session: Session, new: NewAssignment) -> int:
     """Add an assignment and give its number."""
-    row = Assignment(
-        class_id=new.class_id,
-        stem=new.stem,
-        kind=KIND,
-        options={"steps": new.scale.steps},
-        medium=new.scale.medium.value,
-        level=new.level.value,
-        key=new.key.value,
-        paper=new.paper.value,
-        due_week=new.due_week,
-        assigned_by=new.assigned_by,
-    )
+    row = Assignment(**asdict(new))
     session.add(row)
     session.flush()
     return row.id
 
 
-def scale_of(row: Assignment) -> ValueScale:
-    """Give the exercise an assignment's row describes."""
-    return ValueScale(steps=int(cast(int, row.options["steps"])), medium=Medium(row.medium))
+def asked_of_assignment(session: Session, assignment_id: int) -> AskedRow:
+    """What does an assignment expect of every cell?"""
+    row = session.execute(
+        select(
+            Assignment.paints, Assignment.asked, Assignment.key_photograph_id, Assignment.key_labs
+        ).where(Assignment.id == assignment_id)
+    ).one()
+    return AskedRow(
+        paints=row.paints,
+        asked=row.asked,
+        key_photograph_id=row.key_photograph_id,
+        key_labs=row.key_labs,
+    )
+
+
+def set_key(session: Session, assignment_id: int, photograph_id: int, labs: Json) -> None:
+    """Keep a teacher's approved sheet as an assignment's key."""
+    session.execute(
+        update(Assignment)
+        .where(Assignment.id == assignment_id)
+        .values(key_photograph_id=photograph_id, key_labs=labs)
+    )
 
 
 def _assignments() -> Select[Any]:
-    printed = select(func.count(Sheet.id)).where(Sheet.assignment_id == Assignment.id)
+    printed = select(func.count(Sheet.student_id)).where(Sheet.assignment_id == Assignment.id)
     served = printed.with_only_columns(func.count(Sheet.student_id.distinct()))
     return (
         select(
-            Assignment,
+            # Columns, not rows: lists don't show what is asked, and it weighs the most.
+            *_LISTED,
             SchoolClass.name.label("class_name"),
             SchoolClass.unit_weeks,
             printed.correlate(Assignment).scalar_subquery().label("sheets"),
@@ -125,18 +154,35 @@ def _assignments() -> Select[Any]:
 def _rows(session: Session, question: Select[Any]) -> tuple[AssignmentRow, ...]:
     return tuple(
         AssignmentRow(
-            id=row.Assignment.id,
-            class_id=row.Assignment.class_id,
-            class_name=row.class_name,
-            stem=row.Assignment.stem,
-            scale=scale_of(row.Assignment),
-            level=Level(row.Assignment.level),
-            key=Key(row.Assignment.key),
-            paper=Paper(row.Assignment.paper),
-            due_week=row.Assignment.due_week,
-            unit_weeks=row.unit_weeks,
-            sheets=row.sheets,
-            served=row.served,
+            **{
+                **row._asdict(),
+                "medium": Medium(row.medium),
+                "level": Level(row.level),
+                "key": Key(row.key),
+                "paper": Paper(row.paper),
+            }
         )
         for row in session.execute(question)
     )
+
+
+_LISTED = tuple(
+    getattr(Assignment, name)
+    for name in (
+        "id",
+        "class_id",
+        "stem",
+        "kind",
+        "title",
+        "options",
+        "set_ref",
+        "medium",
+        "level",
+        "tolerance",
+        "key",
+        "paper",
+        "grey_only",
+        "shows_parts",
+        "due_week",
+    )
+)

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import func, select
-from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy import ColumnElement, func, select
+from sqlalchemy.dialects.postgresql import distinct_on, insert
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
@@ -161,6 +161,44 @@ def add_reading(
     session.add(row)
     session.flush()
     return row.id
+
+
+@dataclass(frozen=True, kw_only=True)
+class ReadPhoto:
+    """A photograph and what was last read in it."""
+
+    photograph_id: int
+    reading_id: int
+    body: Json
+
+
+def readings_of_assignment(session: Session, assignment_id: int) -> tuple[ReadPhoto, ...]:
+    """What was read in the photographs of students' sheets, the newest reading of each?"""
+    return _newest_readings(session, assignment_id, Sheet.student_id.is_not(None))
+
+
+def teachers_readings(session: Session, assignment_id: int) -> tuple[ReadPhoto, ...]:
+    """What was read in the photographs of the teacher's own sheet?"""
+    return _newest_readings(session, assignment_id, Sheet.student_id.is_(None))
+
+
+def _newest_readings(
+    session: Session, assignment_id: int, whose: ColumnElement[bool]
+) -> tuple[ReadPhoto, ...]:
+    question = (
+        select(ReadingRow.photograph_id, ReadingRow.id, ReadingRow.body)
+        .ext(distinct_on(ReadingRow.photograph_id))
+        .join(Photograph, Photograph.id == ReadingRow.photograph_id)
+        .join(Sheet, (Sheet.id == Photograph.sheet_id) & (Sheet.id == ReadingRow.sheet_id))
+        .where(
+            Sheet.assignment_id == assignment_id, Photograph.state == PhotoState.READ.value, whose
+        )
+        .order_by(ReadingRow.photograph_id, ReadingRow.id.desc())
+    )
+    return tuple(
+        ReadPhoto(photograph_id=row.photograph_id, reading_id=row.id, body=row.body)
+        for row in session.execute(question)
+    )
 
 
 def straight_picture_of(session: Session, photograph_id: int) -> str | None:

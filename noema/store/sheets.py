@@ -4,11 +4,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from sqlalchemy import Row, Select, select
+from sqlalchemy import Row, Select, func, select
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
 from noema.store.tables import Assignment, Json, SchoolClass, Sheet, Student
+
+TEACHERS = "Teacher’s own sheet"
+"""Whose a sheet is that belongs to no student."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -17,8 +20,8 @@ class SheetRow:
 
     id: int
     assignment_id: int
-    student_id: int
-    student: str
+    student_id: int | None  # None: the teacher's own sheet
+    student: str  # whose it is, in words
     attempt: int  # 1 for the first printing
     number: int  # in its assignment
     code: str
@@ -28,7 +31,7 @@ class SheetRow:
 class NewSheet:
     """A worksheet about to be printed."""
 
-    student_id: int
+    student_id: int | None
     attempt: int
     number: int
     code: str
@@ -94,11 +97,11 @@ def _sheets() -> Select[Any]:
         Sheet.id,
         Sheet.assignment_id,
         Sheet.student_id,
-        Student.display_name.label("student"),
+        func.coalesce(Student.display_name, TEACHERS).label("student"),
         Sheet.attempt,
         Sheet.number,
         Sheet.code,
-    ).join(Student, Student.id == Sheet.student_id)
+    ).outerjoin(Student, Student.id == Sheet.student_id)
 
 
 def _of_school(school_id: int) -> Select[Any]:

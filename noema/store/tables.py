@@ -3,7 +3,15 @@
 from datetime import date, datetime
 from enum import Enum
 
-from sqlalchemy import CheckConstraint, ForeignKey, MetaData, String, UniqueConstraint, func
+from sqlalchemy import (
+    CheckConstraint,
+    ForeignKey,
+    MetaData,
+    String,
+    UniqueConstraint,
+    func,
+    text,
+)
 from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -162,12 +170,23 @@ class Assignment(Base):
         _one_of("key", Key),
         _one_of("paper", Paper),
         CheckConstraint("due_week BETWEEN 1 AND 52", name="due_week_sane"),
+        # Only the plain value scale needs no paints; it is worked out from its steps and medium.
+        CheckConstraint("(asked IS NULL) = (paints IS NULL)", name="asked_of_paints"),
     )
     id: Mapped[int] = mapped_column(primary_key=True)
     class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id"), index=True)
     stem: Mapped[str] = mapped_column(String(4), unique=True)  # of its sheets' codes
     kind: Mapped[str] = mapped_column(String(40))
-    options: Mapped[Json]  # what the kind needs, such as {"steps": 9}
+    title: Mapped[str] = mapped_column(String(120))
+    options: Mapped[Json]  # what was chosen of the kind, such as {"steps": 9}
+    set_ref: Mapped[str | None] = mapped_column(String(60))  # the set it was chosen from
+    paints: Mapped[Json | None]  # format noema-set/1, as the set was then
+    asked: Mapped[Json | None]  # what is expected of every cell, as it was worked out then
+    tolerance: Mapped[Json]  # hue, value, chroma
+    grey_only: Mapped[bool] = mapped_column(server_default=text("false"))
+    shows_parts: Mapped[bool] = mapped_column(server_default=text("false"))
+    key_photograph_id: Mapped[int | None] = mapped_column(ForeignKey("photograph.id"))
+    key_labs: Mapped[Json | None]  # Lab by cell of the teacher's sheet, once approved
     medium: Mapped[str] = mapped_column(String(20))
     level: Mapped[str] = mapped_column(String(20))
     key: Mapped[str] = mapped_column(String(20))
@@ -178,7 +197,7 @@ class Assignment(Base):
 
 
 class Sheet(Base):
-    """One printed worksheet; a student gets another for a redo."""
+    """One printed worksheet; a student gets another for a redo. Without one it is the teacher's."""
 
     __tablename__ = "sheet"
     __table_args__ = (
@@ -189,7 +208,7 @@ class Sheet(Base):
     )
     id: Mapped[int] = mapped_column(primary_key=True)
     assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id"))
-    student_id: Mapped[int] = mapped_column(ForeignKey("student.id"), index=True)
+    student_id: Mapped[int | None] = mapped_column(ForeignKey("student.id"), index=True)
     attempt: Mapped[int]
     number: Mapped[int]
     code: Mapped[str] = mapped_column(String(8), unique=True)

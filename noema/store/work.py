@@ -36,7 +36,7 @@ def work_of_class(session: Session, class_id: int) -> dict[WorkKey, WorkRow]:
             (Photograph.sheet_id == Sheet.id) & (Photograph.state != PhotoState.SET_ASIDE.value),
         )
         .outerjoin(ReviewRow, ReviewRow.photograph_id == Photograph.id)
-        .where(Assignment.class_id == class_id)
+        .where(Assignment.class_id == class_id, Sheet.student_id.is_not(None))
         .order_by(Photograph.id.asc().nulls_first())
     )
     latest = {(row.student_id, row.assignment_id): row for row in session.execute(question)}

@@ -23,6 +23,7 @@ from noema.web.frame.refusals import show_http_error, show_refusal
 from noema.web.frame.request import Parts, attach
 from noema.web.handing_in.pictures import pictures
 from noema.web.handing_in.views import handing_in
+from noema.web.keys.views import keys
 from noema.web.logging_in.views import logging_in
 from noema.web.paints.asking import asking
 from noema.web.paints.exploring import exploring
@@ -41,6 +42,7 @@ FEATURES = (
     logging_in,
     classes,
     assigning,
+    keys,
     paints,
     reaching,
     exploring,

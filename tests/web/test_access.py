@@ -37,6 +37,11 @@ BELONGS_TO_A_SCHOOL = {
     "assigning.assign",
     "assigning.preview",
     "assigning.assign_now",
+    "assigning.key_sheet",
+    "keys.key",
+    "keys.key_sheet",
+    "keys.own_sheet",
+    "keys.approve",
     "paints.of_set",
     "paints.file",
     "paints.change",
@@ -73,7 +78,7 @@ ALSO = {
     "handing_in.add_to_pile": (422,), "handing_in.match": (422,), "handing_in.put_aside": (422,),
     "returning.again": (422,), "handing_in.begin_pile": (201,), "paints.keep": (422,),
     "paints.change_now": (422,), "swatching.swatch_tube": (422,), "swatching.remove": (422,),
-    "naming.name_now": (422,),
+    "naming.name_now": (422,), "keys.approve": (422,),
 }  # fmt: skip
 FORMS = {"reviewing.decide": {"verb": "leave-out", "cell": "c1"}}
 SPARE = {"paints.remove": "spare_set_ref"}  # what may be taken away while others are looked at

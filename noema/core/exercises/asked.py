@@ -10,19 +10,11 @@ from enum import Enum
 
 from noema.core.colour.hvc import HVC
 from noema.core.colour.names import HueTable
+from noema.core.exercises.levels import Key, Level
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import PaintSet
 
 Lab = tuple[float, float, float]
-
-
-class SheetKey(Enum):
-    """What painted cells are held against."""
-
-    PAINTS = "paints"  # what these tubes give, in even steps along the real way of mixing
-    OWN_ENDS = "own-ends"  # the same way between the ends the student painted
-    TEACHER = "teacher"  # the sheet the teacher painted
-    NAMED = "named"  # the school's named hues, value and chroma as far as the paints reach
 
 
 class CellShape(Enum):
@@ -61,6 +53,7 @@ class AskedCell:
     note: str  # why this colour, in a sentence
     limit: str = ""  # what the paints can't do here; empty when they can
     shape: CellShape = CellShape.BOX
+    is_end: bool = False  # painted first; own ends are measured here
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -117,6 +110,7 @@ class Wanted:
     anticlockwise: bool = False
     targets: tuple[Lab, ...] = ()
     count: int | None = None
+    level: Level | None = None  # how far from the tubes colours to match are picked
 
     def given(self) -> Iterator[str]:
         """Name what was chosen."""
@@ -131,7 +125,7 @@ class Ground:
 
     paints: PaintSet
     table: HueTable
-    key: SheetKey = SheetKey.PAINTS
+    key: Key = Key.PAINTS
 
 
 _NOTHING = Wanted()

@@ -15,7 +15,8 @@ DRY = "Let it dry, then photograph it flat, in daylight."
 def tube_cell(tube: Tube, cell_id: str, ground: Ground, label: str | None = None) -> AskedCell:
     """Ask for a tube as it comes."""
     stop = stop_of([Part(tube=tube, amount=1.0)], ground.paints.binder.dry)
-    return cell_of(stop, cell_id, label or tube.label, f"{tube.label.capitalize()} as it comes.")
+    note = f"{tube.label.capitalize()} as it comes."
+    return cell_of(stop, cell_id, label or tube.label, note, is_end=True)
 
 
 def let_down_cell(cell: AskedCell, cell_id: str, ground: Ground) -> AskedCell:

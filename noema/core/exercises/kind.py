@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from enum import Enum
 from itertools import combinations
 
 import numpy as np
@@ -25,6 +26,16 @@ _LIGHT_GAINS = 1.5  # times as intense must white make a hue to be let in
 _CLOSE = 0.4  # hue steps: nearer than that a single tube stands for its hue
 _FINE = 2.0 ** np.linspace(-1.0, 1.0, 241)
 
+
+class Plot(Enum):
+    """How a kind's cells are drawn against each other, true to how painters think of them."""
+
+    STAIR = "stair"  # value up, step by step
+    ABOVE = "above"  # the wheel seen from above: hue round, chroma outwards
+    BRIDGE = "bridge"  # chroma from one hue down to neutral and up to the other
+    PATH = "path"  # value up, chroma outwards: the way to white, to dark or to grey
+
+
 MOST_ROWS = 7
 """Rows of cells at least 12 mm high that a sheet holds."""
 
@@ -38,6 +49,8 @@ class Kind:
     says: str  # what it teaches, in a sentence
     takes: frozenset[str]  # names of `Wanted` that it understands
     ask: Callable[[Wanted, Ground], Asked]
+    steps: Sequence[int] = ()  # numbers of steps to choose from
+    plot: Plot = Plot.ABOVE
 
     def asked(self, wanted: Wanted, ground: Ground) -> Asked:
         """Work the exercise out; refuses a choice this kind doesn't have."""

@@ -6,21 +6,15 @@ from enum import Enum
 class Level(Enum):
     """How strictly a sheet is looked at."""
 
-    BEGINNER = "beginner"  # within 0.7 of a value step
-    INTERMEDIATE = "intermediate"  # within 0.5
-    ADVANCED = "advanced"  # within 0.3
-
-    @property
-    def value_tolerance(self) -> float:
-        """How far, in value, a cell may lie from its step and still hold."""
-        return _VALUE_TOLERANCE[self]
-
-
-_VALUE_TOLERANCE = {Level.BEGINNER: 0.7, Level.INTERMEDIATE: 0.5, Level.ADVANCED: 0.3}
+    BEGINNER = "beginner"  # a first try holds when it is near
+    INTERMEDIATE = "intermediate"
+    ADVANCED = "advanced"  # as near as a practised eye sees
 
 
 class Key(Enum):
-    """What the painted steps are compared with."""
+    """What painted cells are held against."""
 
-    EVEN = "even"  # equal value steps between the medium's fixed ends
-    OWN_ENDS = "own-ends"  # equal value steps between the student's own two ends
+    PAINTS = "paints"  # what these tubes give, in even steps along the real way of mixing
+    OWN_ENDS = "own-ends"  # the same way between the ends the student painted
+    TEACHER = "teacher"  # the sheet the teacher painted
+    NAMED = "named"  # fixed steps: named hues, or a medium's usual ends of value

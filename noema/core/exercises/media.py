@@ -5,6 +5,9 @@ from dataclasses import dataclass
 from enum import Enum
 from pathlib import Path
 
+from noema.core.pigments.cautions import FIRST, binder_cautions
+from noema.core.pigments.drying import Binder
+
 _TABLE = Path(__file__).parent / "data" / "media.csv"
 
 
@@ -13,13 +16,20 @@ class Medium(Enum):
 
     ACRYLIC = "acrylic"  # dries darker by up to half a value; touch dry in 20 to 60 minutes
     GOUACHE = "gouache"  # dries lighter
+    WATERCOLOUR = "watercolour"  # dries lighter; paper is the white
+    OIL = "oil"  # dries in days
     PENCIL = "pencil"  # paper is the white; layers make it darker
     CHARCOAL = "charcoal"  # paper is the white; dusty
 
     @property
     def is_dry(self) -> bool:
-        """Whether the paper itself is the lightest step."""
+        """Whether it is drawn with: the paper itself is the lightest step."""
         return self in (Medium.PENCIL, Medium.CHARCOAL)
+
+    @property
+    def binder(self) -> Binder | None:
+        """What holds its pigment; none for what is drawn with."""
+        return None if self.is_dry else Binder(self.value)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -47,20 +57,12 @@ REACH = _load()
 
 def cautions(medium: Medium) -> tuple[str, ...]:
     """Give the usual cautions to show where this medium is assigned."""
-    first = "Read the label and the maker's safety sheet; school rules come first."
-    return (first, *_CAUTIONS[medium])
+    if medium.binder is not None:
+        return (FIRST, *binder_cautions(medium.binder))
+    return (FIRST, *(_DUST if medium is Medium.CHARCOAL else ()))
 
 
-_WET = (
-    "No food or drink beside the paint water, no brush in the mouth; wash hands afterwards.",
-    "Let rinse water settle; don't pour the sludge away.",
+_DUST = (
+    "Don't blow the dust: wipe wet and air the room.",
+    "Fixative only by an adult, outdoors or in extraction.",
 )
-_CAUTIONS = {
-    Medium.ACRYLIC: _WET,
-    Medium.GOUACHE: _WET,
-    Medium.PENCIL: (),
-    Medium.CHARCOAL: (
-        "Don't blow the dust: wipe wet and air the room.",
-        "Fixative only by an adult, outdoors or in extraction.",
-    ),
-}

@@ -119,6 +119,7 @@ def cell_of(
     *,
     limit: str = "",
     shape: CellShape = CellShape.BOX,
+    is_end: bool = False,
 ) -> AskedCell:
     """Make a stop a place to paint."""
     return AskedCell(
@@ -130,6 +131,7 @@ def cell_of(
         note=note,
         limit=limit,
         shape=shape,
+        is_end=is_end,
     )
 
 

@@ -1,14 +1,16 @@
 """The value scale: black to white in equal steps.
 
 Step 1 is the darkest. Expected values are equally spaced in value, which is how the eye counts
-them; the two ends are the medium's usual ones or those the student painted.
+them; the two ends are the medium's usual ones.
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 
+from noema.core.colour.hvc import hvc_of
+from noema.core.colour.value import value_to_lab
 from noema.core.errors import BadExercise
-from noema.core.exercises.levels import Key
+from noema.core.exercises.asked import Arrangement, Asked, AskedCell, Band, Even
 from noema.core.exercises.media import REACH, Medium
 
 KIND = "value-scale"
@@ -36,11 +38,6 @@ class ValueScale:
         """What it is called on the sheet and in lists."""
         return f"Value scale, {_NUMBER_WORDS[self.steps - FEWEST_STEPS]} steps"
 
-    @property
-    def cell_ids(self) -> tuple[str, ...]:
-        """The cells' names, darkest first."""
-        return tuple(f"c{step}" for step in range(1, self.steps + 1))
-
 
 def even_values(darkest: float, lightest: float, steps: int) -> tuple[float, ...]:
     """Give equally spaced values from the darkest to the lightest.
@@ -58,30 +55,40 @@ def fixed_values(scale: ValueScale) -> tuple[float, ...]:
     return even_values(reach.darkest, reach.lightest, scale.steps)
 
 
-def expected_values(
-    scale: ValueScale, key: Key, painted_values: Sequence[float | None]
-) -> tuple[float, ...]:
-    """Give each step's expected value under a key, darkest first.
+def plain_scale(scale: ValueScale) -> Asked:
+    """Give the exercise: neutral steps between the medium's usual ends, without a set of paints."""
+    return Asked(
+        kind=KIND,
+        title=scale.title,
+        arrangement=Arrangement.ROWS,
+        bands=(Band(label="", cells=tuple(_plain_cells(scale)), even=Even.VALUE),),
+        how_to=how_to(scale.medium),
+    )
 
-    With the student's own ends an end that couldn't be read falls back to the medium's.
 
-    >>> scale = ValueScale(steps=5, medium=Medium.ACRYLIC)
-    >>> expected_values(scale, Key.OWN_ENDS, [3.0, None, None, None, 9.0])
-    (3.0, 4.5, 6.0, 7.5, 9.0)
-    """
-    if key is Key.EVEN:
-        return fixed_values(scale)
-    reach = REACH[scale.medium]
-    first, last = painted_values[0], painted_values[-1]
-    darkest = reach.darkest if first is None else first
-    lightest = reach.lightest if last is None else last
-    if lightest - darkest < 1.0:
-        return fixed_values(scale)
-    return even_values(darkest, lightest, scale.steps)
+def _plain_cells(scale: ValueScale) -> Iterator[AskedCell]:
+    for n, value in enumerate(fixed_values(scale), start=1):
+        lightness, a, b = value_to_lab(value).tolist()
+        yield AskedCell(
+            id=f"c{n}",
+            label=str(n),
+            lab=(lightness, a, b),
+            hvc=hvc_of((lightness, a, b)),
+            parts=(),
+            note=f"Value {value:.1f}.",
+            is_end=n in (1, scale.steps),
+        )
 
 
 def how_to(medium: Medium) -> tuple[str, str]:
     """Give the two lines printed on the sheet, in the order a painter works."""
+    if medium is Medium.WATERCOLOUR:
+        return (
+            "Make both ends first: bare paper at one, your strongest wash at the other. "
+            "Then the middle, then the steps between, with more water for each lighter one.",
+            "Let each wash dry before you judge it; another layer makes it darker. "
+            "Squint: every step should jump the same. Photograph it flat, in daylight.",
+        )
     if medium.is_dry:
         return (
             "Make both ends first: bare paper at one, your darkest dark at the other. "

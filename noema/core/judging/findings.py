@@ -1,4 +1,5 @@
-"""Patterns a whole value scale shows: order, steps that sit together, jumps, ends, coverage.
+"""Patterns a whole sheet shows: bare cells and thin paint on any; on a value scale also order,
+steps that sit together, jumps and ends that stop early.
 
 A pattern is named only when the reader's doubt leaves little room for it to be an accident.
 """
@@ -8,8 +9,8 @@ from itertools import pairwise
 
 import numpy as np
 
-from noema.core.exercises.media import REACH
-from noema.core.exercises.value_scale import ValueScale
+from noema.core.exercises.asked import Asked
+from noema.core.exercises.value_scale import KIND
 from noema.core.judging.judgement import CellJudgement, Finding, FindingKind
 from noema.core.judging.words import cells_words, opening, step_words
 from noema.core.photo.reading import CellFlag, CellReading
@@ -29,23 +30,22 @@ def find_patterns(
     read: Sequence[CellReading],
     cells: Sequence[CellJudgement],
     empty: frozenset[str],
-    scale: ValueScale,
+    asked: Asked,
     stride: float,
 ) -> tuple[Finding, ...]:
     """Find every pattern on a sheet, the most useful first."""
-    found = [
-        *_empty(cells, empty),
-        *_between_neighbours(read, cells, empty, stride),
-        *_ends(read, cells, empty, scale, stride),
-        *_thin(read, cells, empty),
-    ]
+    found = [*_empty(cells, empty), *_thin(read, cells, empty)]
+    if asked.kind == KIND:
+        found += _between_neighbours(read, cells, empty, stride)
+        found += _ends(read, cells, empty, asked, stride)
     return tuple(sorted(found, key=lambda f: (_ORDER.index(f.kind), -abs(f.amount))))
 
 
 def _empty(cells: Sequence[CellJudgement], empty: frozenset[str]) -> Iterator[Finding]:
     bare = [cell for cell in cells if cell.id in empty]
     if bare:
-        words = opening(f"{cells_words([cell.label for cell in bare])} still bare.")
+        are = "is" if len(bare) == 1 else "are"
+        words = opening(f"{cells_words([cell.label for cell in bare])} {are} still bare.")
         yield Finding(
             kind=FindingKind.EMPTY, cells=tuple(c.id for c in bare), amount=len(bare), words=words
         )
@@ -79,18 +79,17 @@ def _ends(
     read: Sequence[CellReading],
     cells: Sequence[CellJudgement],
     empty: frozenset[str],
-    scale: ValueScale,
+    asked: Asked,
     stride: float,
 ) -> Iterator[Finding]:
-    reach = REACH[scale.medium]
     dark, light = cells[0], cells[-1]
-    short = dark.painted_value - reach.darkest
+    short = dark.painted_value - asked.cells[0].hvc.value
     if dark.id not in empty and short - SURE * read[0].sigma_value > SHORT_BY:
         words = f"The dark end stops early: it could go {step_words(short / stride)} darker."
         yield Finding(
             kind=FindingKind.SHORT_DARK, cells=(dark.id,), amount=short / stride, words=words
         )
-    short = reach.lightest - light.painted_value
+    short = asked.cells[-1].hvc.value - light.painted_value
     if light.id not in empty and short - SURE * read[-1].sigma_value > SHORT_BY:
         words = f"The light end stops early: it could go {step_words(short / stride)} lighter."
         yield Finding(

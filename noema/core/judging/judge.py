@@ -1,21 +1,25 @@
-"""Judge a value scale: each cell against its step, then what the sheet as a whole shows."""
+"""Judge any exercise: each cell against its step, then what the sheet as a whole shows."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from itertools import pairwise
 
-from noema.core.colour.value import value_to_lab
+from noema.core.colour.names import USUAL_HUES, HueTable
 from noema.core.errors import BadExercise
+from noema.core.exercises.asked import Asked, AskedCell, Even
 from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.value_scale import ValueScale, expected_values, fixed_values
+from noema.core.exercises.naming import cell_names
+from noema.core.exercises.painted_keys import between_own_ends
+from noema.core.exercises.tolerance import Tolerance, usual_tolerance
+from noema.core.judging.drift import chroma_drift, hue_drift, said_of, worst_of
 from noema.core.judging.findings import find_patterns
-from noema.core.judging.judgement import CellJudgement, Evenness, Judgement
-from noema.core.judging.verdict import Verdict, verdict_of
-from noema.core.judging.words import opening, step_words
+from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement
+from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag, CellReading, Reading
 
 NEAR_PAPER = 0.6
 """Value by which a step's expected value may lie below blank paper and be left as paper."""
 
+_PALE = 1.0  # chroma over which a step can't be left as paper
 _BLINDING = {
     CellFlag.OUTSIDE: "Part of this step lies outside the photograph.",
     CellFlag.GLARE: "A shine lies over this step.",
@@ -24,75 +28,107 @@ _BLINDING = {
 }
 
 
-def judge(reading: Reading, scale: ValueScale, key: Key, level: Level) -> Judgement:
-    """Judge a reading of a value scale; the reading's cells must be the scale's."""
-    if tuple(cell.id for cell in reading.cells) != scale.cell_ids:
+def judge(
+    reading: Reading,
+    asked: Asked,
+    key: Key,
+    level: Level,
+    *,
+    tolerance: Tolerance | None = None,
+    table: HueTable = USUAL_HUES,
+) -> Judgement:
+    """Judge a reading of an exercise, as its key has worked it out; its cells must be these.
+
+    Between own ends the exercise is moved here, since only the reading knows them. Without a
+    tolerance the level's usual one for the kind is taken.
+    """
+    if [cell.id for cell in reading.cells] != [cell.id for cell in asked.cells]:
         raise BadExercise(
-            f"The reading has {len(reading.cells)} cells, which is no value scale of "
-            f"{scale.steps} steps: judge it as the exercise it was printed for."
+            f"The reading has {len(reading.cells)} cells, which are not those of “{asked.title}”, "
+            f"{len(asked.cells)} steps or cells: judge it as the exercise it was printed for."
         )
-    empty = _empty_cells(reading.cells, scale)
-    painted = [None if cell.id in empty else cell.hvc.value for cell in reading.cells]
-    expected = expected_values(scale, key, painted)
-    stride = (expected[-1] - expected[0]) / (scale.steps - 1)
+    empty = _empty_cells(reading.cells, asked)
+    printed = asked
+    if key is Key.OWN_ENDS:
+        painted = {cell.id: cell.lab for cell in reading.cells if cell.id not in empty}
+        asked = between_own_ends(asked, painted)
+    rooms = tolerance or usual_tolerance(asked.kind, level)
+    stride, names = _stride(asked), cell_names(asked)
     cells = tuple(
-        _judge_cell(cell, expected[n], stride, key, level, cell.id in empty)
-        for n, cell in enumerate(reading.cells)
+        _judge_cell(seen, cell, names, stride, key, rooms, table, empty=seen.id in empty)
+        for seen, cell in zip(reading.cells, asked.cells, strict=True)
     )
     return Judgement(
         key=key,
         level=level,
+        exercise=asked.kind,
         stride=stride,
         cells=cells,
-        evenness=_evenness(cells, empty, stride),
-        findings=find_patterns(reading.cells, cells, empty, scale, stride),
+        evenness=_evenness(cells, empty, stride) if _is_scale(asked) else None,
+        findings=find_patterns(reading.cells, cells, empty, printed, stride),
     )
 
 
-def _empty_cells(cells: Sequence[CellReading], scale: ValueScale) -> frozenset[str]:
-    """Name the cells left bare where paint was asked; the lightest step may be the paper."""
+def _is_scale(asked: Asked) -> bool:
+    return len(asked.bands) == 1 and asked.bands[0].even is Even.VALUE
+
+
+def _stride(asked: Asked) -> float:
+    if not _is_scale(asked):
+        return 1.0
+    cells = asked.cells
+    return (cells[-1].hvc.value - cells[0].hvc.value) / (len(cells) - 1)
+
+
+def _empty_cells(cells: Sequence[CellReading], asked: Asked) -> frozenset[str]:
+    """Name the cells left bare where paint was asked; a pale step may be the paper."""
     return frozenset(
-        cell.id
-        for cell, asked in zip(cells, fixed_values(scale), strict=True)
-        if CellFlag.UNPAINTED in cell.flags and cell.hvc.value - asked > NEAR_PAPER
+        seen.id
+        for seen, cell in zip(cells, asked.cells, strict=True)
+        if CellFlag.UNPAINTED in seen.flags
+        and (seen.hvc.value - cell.hvc.value > NEAR_PAPER or cell.hvc.chroma > _PALE)
     )
 
 
 def _judge_cell(
-    cell: CellReading, expected: float, stride: float, key: Key, level: Level, empty: bool
+    seen: CellReading,
+    cell: AskedCell,
+    names: Mapping[str, str],
+    stride: float,
+    key: Key,
+    rooms: Tolerance,
+    table: HueTable,
+    *,
+    empty: bool,
 ) -> CellJudgement:
-    drift = cell.hvc.value - expected
     # Against the student's own ends the doubt that all cells share falls out.
-    sigma = cell.sigma_step if key is Key.OWN_ENDS else cell.sigma_value
-    blinded = next((why for flag, why in _BLINDING.items() if flag in cell.flags), None)
-    verdict = verdict_of(drift, sigma, level.value_tolerance)
-    reason = _reason(verdict, drift / stride)
+    sigma = seen.sigma_step if key is Key.OWN_ENDS else seen.sigma_value
+    value = Drift(amount=seen.hvc.value - cell.hvc.value, sigma=sigma, tolerance=rooms.value)
+    hue = None if rooms.hue is None else hue_drift(seen, cell, rooms.hue)
+    chroma = None if rooms.chroma is None else chroma_drift(seen, cell, rooms.chroma)
+    steps = value.amount / stride
+    verdict = worst_of([drift for drift in (value, hue, chroma) if drift is not None])
+    reason = said_of(verdict, value, steps, hue, chroma, seen.hvc, table)
+    blinded = next((why for flag, why in _BLINDING.items() if flag in seen.flags), None)
     if empty or blinded:
         verdict = Verdict.LOOK
         reason = "Nothing painted here yet." if empty else str(blinded)
-    lightness, a, b = (float(part) for part in value_to_lab(expected))
     return CellJudgement(
-        id=cell.id,
-        label=cell.id.removeprefix("c"),
-        expected_value=expected,
-        expected_lab=(lightness, a, b),
-        painted_value=cell.hvc.value,
-        painted_lab=cell.lab,
-        drift=drift,
+        id=seen.id,
+        label=names[seen.id],
+        expected_value=cell.hvc.value,
+        expected_lab=cell.lab,
+        painted_value=seen.hvc.value,
+        painted_lab=seen.lab,
+        drift=value.amount,
         sigma=sigma,
-        steps=drift / stride,
+        steps=steps,
+        tolerance=rooms.value,
+        hue=hue,
+        chroma=chroma,
         verdict=verdict,
         reason=reason,
     )
-
-
-def _reason(verdict: Verdict, steps: float) -> str:
-    side = "too dark" if steps < 0 else "too light"
-    if verdict is Verdict.HOLDS:
-        return "Holds its step."
-    if verdict is Verdict.LOOK:
-        return f"Seems {step_words(steps)} {side}, but the reading isn't sure enough."
-    return opening(f"{step_words(steps)} {side}.")
 
 
 def _evenness(

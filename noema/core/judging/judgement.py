@@ -7,7 +7,7 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
 
-JUDGE_VERSION = "noema-judge/1"
+JUDGE_VERSION = "noema-judge/2"
 """Changes whenever the same reading would be judged otherwise."""
 
 
@@ -34,11 +34,20 @@ class Finding:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Drift:
+    """How far a cell lies from its step in one quantity."""
+
+    amount: float  # painted less expected
+    sigma: float  # one sigma of it, the same unit
+    tolerance: float  # how far it may lie
+
+
+@dataclass(frozen=True, kw_only=True)
 class CellJudgement:
     """One cell against its step."""
 
     id: str
-    label: str
+    label: str  # what it is called where its row isn't in sight
     expected_value: float
     expected_lab: Triple
     painted_value: float
@@ -46,8 +55,18 @@ class CellJudgement:
     drift: float  # value, painted less expected: below 0 is too dark
     sigma: float  # one sigma of the drift, value
     steps: float  # the drift in steps of this scale
+    tolerance: float  # value
+    hue: Drift | None  # steps of the hundred-step circle; None where it isn't asked or too grey
+    chroma: Drift | None  # chroma steps; None where it isn't asked
     verdict: Verdict
     reason: str  # in a painter's words
+
+
+def past_room(cell: CellJudgement) -> float:
+    """Say how far a cell strays in its worst quantity, in tolerances."""
+    value = Drift(amount=cell.drift, sigma=cell.sigma, tolerance=cell.tolerance)
+    drifts = (drift for drift in (value, cell.hue, cell.chroma) if drift is not None)
+    return max(abs(drift.amount) / drift.tolerance for drift in drifts)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -67,7 +86,8 @@ class Judgement:
     key: Key
     level: Level
     cells: tuple[CellJudgement, ...]
-    stride: float  # value from one expected step to the next
+    exercise: str  # its kind
+    stride: float  # value from one expected step to the next; 1 where steps aren't of value
     evenness: Evenness | None  # None where no two painted cells stand side by side
     findings: tuple[Finding, ...]  # the most useful first
     judge: str = JUDGE_VERSION

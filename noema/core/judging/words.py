@@ -15,6 +15,9 @@ _FRACTIONS = (
 )
 
 
+_MOST_NAMED = 11  # more cells are counted, not named
+
+
 def step_words(steps: float) -> str:
     """Say a number of steps, whatever its sign.
 
@@ -25,15 +28,27 @@ def step_words(steps: float) -> str:
     return next((words for limit, words in _FRACTIONS if size < limit), f"about {size:.0f} steps")
 
 
-def cells_words(labels: Sequence[str]) -> str:
-    """Name cells: step 3, steps 3 and 4, steps 3, 4 and 5.
+def cell_words(label: str) -> str:
+    """Name a cell: a number is a step.
 
-    >>> cells_words(["3", "4", "5"])
-    'steps 3, 4 and 5'
+    >>> cell_words("3"), cell_words("red-orange")
+    ('step 3', 'red-orange')
+    """
+    return f"step {label}" if label.isdigit() else label
+
+
+def cells_words(labels: Sequence[str]) -> str:
+    """Name cells: step 3, steps 3 and 4, orange and green.
+
+    >>> cells_words(["3", "4", "5"]), cells_words(["orange", "green"])
+    ('steps 3, 4 and 5', 'orange and green')
     """
     if len(labels) == 1:
-        return f"step {labels[0]}"
-    return f"steps {', '.join(labels[:-1])} and {labels[-1]}"
+        return cell_words(labels[0])
+    if len(labels) > _MOST_NAMED:
+        return f"{len(labels)} cells"
+    named = f"{', '.join(labels[:-1])} and {labels[-1]}"
+    return f"steps {named}" if all(label.isdigit() for label in labels) else named
 
 
 def opening(sentence: str) -> str:

@@ -7,8 +7,7 @@ the page can't pass for a darker print. Blank paper is kept all round the row an
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from noema.core.colour.value import value_to_lab
-from noema.core.exercises.value_scale import ValueScale, fixed_values, how_to
+from noema.core.exercises.value_scale import ValueScale, how_to, plain_scale
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Item, Mark, Shape, Words
 from noema.core.sheet.layout import Cell, Layout, Patch, PatchKind, box
 from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, Frame, Paper
@@ -70,15 +69,13 @@ def draw_value_scale(layout: Layout, scale: ValueScale, words: SheetWords) -> Dr
 def _cells(frame: Frame, scale: ValueScale) -> Iterator[Cell]:
     row = frame.width_mm - 2.0 * SIDE_MM
     stride = (row + CELL_GAP_MM) / scale.steps
-    values = fixed_values(scale)
-    for n, (cell_id, value) in enumerate(zip(scale.cell_ids, values, strict=True)):
+    for n, cell in enumerate(plain_scale(scale).cells):
         left = SIDE_MM + n * stride
-        lightness, a, b = (float(part) for part in value_to_lab(value))
         yield Cell(
-            id=cell_id,
-            label=str(n + 1),
+            id=cell.id,
+            label=cell.label,
             polygon_mm=box(left, CELLS_TOP_MM, stride - CELL_GAP_MM, CELLS_HEIGHT_MM),
-            target_lab=(lightness, a, b),
+            target_lab=cell.lab,
         )
 
 

@@ -1,27 +1,30 @@
-"""Assigning a value scale, with the expected strip drawn as choices change."""
+"""Assigning any exercise, with what is expected drawn as choices change."""
 
 from dataclasses import dataclass
 from random import SystemRandom
 
-from flask import Blueprint, redirect, render_template, request, url_for
+from flask import Blueprint, Response, redirect, render_template, request, url_for
 from werkzeug.datastructures import MultiDict
-from werkzeug.wrappers import Response
+from werkzeug.wrappers import Response as AnyResponse
 
 from noema.actions.assign_exercise import assign_exercise
-from noema.core.colour.value import value_to_lab
+from noema.actions.work_out_exercise import Chosen, work_out
 from noema.core.errors import BadExercise, Refused
-from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.media import Medium, cautions
-from noema.core.exercises.value_scale import (
-    FEWEST_STEPS,
-    MOST_STEPS,
-    ValueScale,
-    fixed_values,
-)
-from noema.core.sheet.paper import Paper
+from noema.core.exercises.levels import Key
+from noema.core.sheet.drawn_worksheet import draw_key_sheet
+from noema.formats.sheet_pdf import sheets_pdf
+from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
 from noema.store.classes import ClassRow, class_of_school
-from noema.web.drawings.stair import HEIGHT, WIDTH, even_path
-from noema.web.drawings.strip import expected_strip
+from noema.web.assigning.choices import (
+    KEY_WORDS,
+    AssignFields,
+    chosen_of,
+    fields_of,
+    form_of_assignment,
+    set_refs,
+)
+from noema.web.exercises.options import Form
+from noema.web.exercises.showing import Shown, show
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -31,138 +34,130 @@ assigning = Blueprint("assigning", __name__)
 
 
 @dataclass(frozen=True, kw_only=True)
-class Choices:
-    """What the form says, checked."""
+class Answer:
+    """What the choices come to."""
 
-    scale: ValueScale
-    level: Level
-    key: Key
-    paper: Paper
-    due_week: int
+    shown: Shown | None  # None where they come to nothing
+    held: str  # against what, and how closely
+    refusal: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)
-class Preview:
-    """The exercise as it would be expected."""
+class ChoosingPage:
+    """The form and what comes of it; the part that is drawn anew at every choice."""
 
-    title: str
-    steps: tuple[tuple[str, str], ...]  # fill, value in words
-    even: str  # SVG path of the stair
-    tolerance: str
-    key_words: str
-    cautions: tuple[str, ...]
-    width: float = WIDTH
-    height: float = HEIGHT
+    row: ClassRow
+    fields: AssignFields
+    answer: Answer
 
 
 @dataclass(frozen=True, kw_only=True)
-class AssignPage:
-    """The form and what comes of it."""
+class AssignPage(ChoosingPage):
+    """The whole page."""
 
     frame: Frame
-    row: ClassRow
-    choices: Choices
-    preview: Preview
+    earlier: tuple[AssignmentRow, ...]
+    start_from: int | None
     sentence: str = ""
-    step_choices: tuple[int, ...] = tuple(range(FEWEST_STEPS, MOST_STEPS + 1))
-    media: tuple[Medium, ...] = tuple(Medium)
-    levels: tuple[Level, ...] = tuple(Level)
-    keys: tuple[Key, ...] = tuple(Key)
-    papers: tuple[Paper, ...] = tuple(Paper)
-
-
-@dataclass(frozen=True, kw_only=True)
-class PreviewPage:
-    """The fragment alone."""
-
-    preview: Preview
-
-
-_KEY_WORDS = {
-    Key.EVEN: "equal steps between the ends usual for this medium",
-    Key.OWN_ENDS: "equal steps between each student's own darkest and lightest",
-}
 
 
 @assigning.get("/classes/<int:class_id>/assign")
 def assign(class_id: int) -> str:
-    """Show the form with usual choices."""
+    """Show the form: with usual choices, those of the address, or those of an earlier one."""
     row = class_of_school(db(), me().school_id, class_id)
-    return render_template("assigning/assign.html", page=_page(row, choices_of(request.args, row)))
+    earlier = request.args.get("from", type=int)
+    form: Form = request.args
+    if earlier is not None:
+        form = form_of_assignment(assignment_of_school(db(), me().school_id, earlier), set_refs())
+    return render_template("assigning/assign.html", page=_page(row, form, earlier))
 
 
 @assigning.get("/classes/<int:class_id>/assign/preview")
 def preview(class_id: int) -> str:
-    """Draw what is expected for the choices so far."""
+    """Draw the form and what is expected for the choices so far."""
     row = class_of_school(db(), me().school_id, class_id)
-    page = PreviewPage(preview=make_preview(choices_of(request.args, row)))
-    return render_template("assigning/preview.html", page=page)
+    page = ChoosingPage(
+        row=row, fields=_fields(row, request.args), answer=_answer(row, request.args)
+    )
+    return render_template("assigning/choosing.html", page=page)
+
+
+@assigning.get("/classes/<int:class_id>/assign/key.pdf")
+def key_sheet(class_id: int) -> Response:
+    """Give the key sheet for the wall, for the choices so far."""
+    row = class_of_school(db(), me().school_id, class_id)
+    chosen = chosen_of(request.args)
+    drawing = draw_key_sheet(work_out(chosen), chosen.paper, row.name)
+    return Response(sheets_pdf([drawing], drawing.title), mimetype="application/pdf")
 
 
 @assigning.post("/classes/<int:class_id>/assign")
-def assign_now(class_id: int) -> Response | tuple[str, int]:
+def assign_now(class_id: int) -> AnyResponse | tuple[str, int]:
     """Assign it, then go on to printing."""
     row = class_of_school(db(), me().school_id, class_id)
-    choices = choices_of(MultiDict(), row)
     try:
-        choices = choices_of(request.form, row)
         assign_exercise(
             db(),
+            chosen_of(request.form),
             school_id=me().school_id,
             class_id=class_id,
             teacher_id=me().id,
-            scale=choices.scale,
-            level=choices.level,
-            key=choices.key,
-            paper=choices.paper,
-            due_week=choices.due_week,
+            due_week=_due_week(request.form, row),
             rng=SystemRandom(),
         )
     except Refused as refusal:
-        page = _page(row, choices, str(refusal))
+        page = _page(row, request.form, None, str(refusal))
         return render_template("assigning/assign.html", page=page), status_of(refusal)
     return redirect(url_for("printing.overview"))
 
 
-def choices_of(form: MultiDict[str, str], row: ClassRow) -> Choices:
-    """Read the form; what isn't given takes the usual choice."""
-    try:
-        return Choices(
-            scale=ValueScale(
-                steps=int(form.get("steps", "9")), medium=Medium(form.get("medium", "acrylic"))
-            ),
-            level=Level(form.get("level", "beginner")),
-            key=Key(form.get("key", "even")),
-            paper=Paper(form.get("paper", "a4")),
-            due_week=int(form.get("due_week", str(_usual_week(row)))),
-        )
-    except ValueError as wrong:
-        raise BadExercise("One of the choices isn't on the list: choose it again.") from wrong
+def _due_week(form: Form, row: ClassRow) -> int:
+    text = form.get("due_week", str(_usual_week(row)))
+    if not text.isdigit() or len(text) > 3:
+        raise BadExercise("The due week isn't on the list: choose it again.")
+    return int(text)
 
 
 def _usual_week(row: ClassRow) -> int:
     return max(1, min(row.unit_weeks, this_week(row)))
 
 
-def make_preview(choices: Choices) -> Preview:
-    """Draw the expected strip and stair."""
-    values = fixed_values(choices.scale)
-    fills = expected_strip([tuple(value_to_lab(value)) for value in values])
-    return Preview(
-        title=choices.scale.title,
-        steps=tuple((fill, f"{value:.1f}") for fill, value in zip(fills, values, strict=True)),
-        even=even_path(list(values)),
-        tolerance=f"{choices.level.value_tolerance:.1f}",
-        key_words=_KEY_WORDS[choices.key],
-        cautions=cautions(choices.scale.medium),
-    )
+def _fields(row: ClassRow, form: Form) -> AssignFields:
+    try:
+        return fields_of(form, row.unit_weeks, _usual_week(row))
+    except Refused:  # a choice that isn't there is said beside; the form starts afresh
+        return fields_of(MultiDict(), row.unit_weeks, _usual_week(row))
 
 
-def _page(row: ClassRow, choices: Choices, sentence: str = "") -> AssignPage:
+def _answer(row: ClassRow, form: Form) -> Answer:
+    try:
+        chosen = chosen_of(form)
+        asked = work_out(chosen)
+        url = url_for("assigning.key_sheet", class_id=row.id, **_query(form))
+        shown = show(asked, chosen.in_medium, chosen.medium, chosen.paper, url)
+    except Refused as refusal:
+        return Answer(shown=None, held="", refusal=str(refusal))
+    return Answer(shown=shown, held=_held(chosen))
+
+
+def _query(form: Form) -> dict[str, list[str]]:
+    return {name: form.getlist(name) for name in form if name != "csrf_token"}
+
+
+def _held(chosen: Chosen) -> str:
+    held = f"Held against {KEY_WORDS[chosen.key]}; a cell holds with {chosen.tolerance.said}."
+    if chosen.key is Key.TEACHER:
+        held += " Until you have painted yours, against what is shown here."
+    return held
+
+
+def _page(row: ClassRow, form: Form, start_from: int | None, sentence: str = "") -> AssignPage:
     return AssignPage(
         frame=frame(Stage.PLAN),
         row=row,
-        choices=choices,
-        preview=make_preview(choices),
+        fields=_fields(row, form),
+        answer=_answer(row, form),
+        earlier=assignments_of_school(db(), me().school_id),
+        start_from=start_from,
         sentence=sentence,
     )

@@ -6,13 +6,16 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from noema.core.colour.srgb import lab_to_hex
-from noema.core.judging.judgement import CellJudgement, Judgement
+from noema.core.judging.judgement import CellJudgement, Drift, Judgement
 from noema.core.judging.review import Review
 from noema.core.judging.tally import Tally, tally_of
 from noema.core.judging.verdict import Verdict
+from noema.core.judging.words import cell_words, opening
 from noema.core.sheet.layout import Triple
 
-JOINT, GAP = 92.0, 8.0  # drawing units
+JOINT, GAP, ROW = 92.0, 8.0, 246.0  # drawing units
+_MOST_ACROSS = 16  # joints in a row
+_MOST_LETTERS = 12
 _TINY_WIDTH = 10
 DRIFT_SHOWN = 1.5  # value steps from the middle of a drift bar to its end
 BRACKET_SIGMAS = 1.64  # the bracket holds nine in ten
@@ -23,8 +26,9 @@ class Joint:
     """One cell: what was painted against what was expected."""
 
     id: str
-    label: str
+    label: str  # short enough to stand under it
     left: float
+    top: float
     painted_fill: str
     expected_fill: str
     verdict: str  # the word that counts: the teacher's if there is one
@@ -45,6 +49,7 @@ class Strip:
 
     joints: tuple[Joint, ...]
     width: float
+    height: float
     said: str  # for those who can't see it
 
 
@@ -58,6 +63,24 @@ class TinyStrip:
     width: int
     paths: Markup
     said: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlainJoint:
+    """Two colours edge to edge, without a verdict."""
+
+    label: str
+    painted: str  # fill
+    expected: str
+
+
+def plain_joints(pairs: Sequence[tuple[str, Triple, Triple]]) -> tuple[PlainJoint, ...]:
+    """Lay painted over expected: name, painted Lab, expected Lab of each cell."""
+    fills = lab_to_hex([lab for _, *labs in pairs for lab in labs]) if pairs else []
+    return tuple(
+        PlainJoint(label=label, painted=painted, expected=expected)
+        for (label, _, _), painted, expected in zip(pairs, fills[::2], fills[1::2], strict=True)
+    )
 
 
 MARKS = {
@@ -74,10 +97,15 @@ def make_strip(judgement: Judgement, review: Review) -> Strip:
     fills = lab_to_hex([*tally.painted_labs, *tally.expected_labs])
     half = len(judgement.cells)
     joints = tuple(
-        _joint(cell, n, fills[n], fills[half + n], judgement, review)
-        for n, cell in enumerate(judgement.cells)
+        _joint(cell, n, fills[n], fills[half + n], review) for n, cell in enumerate(judgement.cells)
     )
-    return Strip(joints=joints, width=len(joints) * (JOINT + GAP) - GAP, said=tally.said)
+    across = min(len(joints), _MOST_ACROSS)
+    return Strip(
+        joints=joints,
+        width=across * (JOINT + GAP) - GAP,
+        height=ROW * -(-len(joints) // _MOST_ACROSS),
+        said=tally.said,
+    )
 
 
 def make_tiny_strips(tallies: Sequence[Tally]) -> list[TinyStrip]:
@@ -107,39 +135,50 @@ def _tiny_paths(painted: Sequence[str], expected: Sequence[str]) -> Markup:
     return Markup("".join(above + below))
 
 
-def expected_strip(labs: Sequence[Triple]) -> tuple[str, ...]:
-    """Give the fills of a strip nobody has painted yet."""
-    return tuple(lab_to_hex(labs))
-
-
 def _joint(
     cell: CellJudgement,
     place: int,
     painted: str,
     expected: str,
-    judgement: Judgement,
     review: Review,
 ) -> Joint:
     verdict = review.overruled.get(cell.id, cell.verdict)
-    doubt = BRACKET_SIGMAS * cell.sigma
-    tolerance = judgement.level.value_tolerance
+    drift = _shown(cell)
+    doubt = BRACKET_SIGMAS * drift.sigma
     return Joint(
         id=cell.id,
-        label=cell.label,
-        left=place * (JOINT + GAP),
+        label=_short(cell.label),
+        left=place % _MOST_ACROSS * (JOINT + GAP),
+        top=place // _MOST_ACROSS * ROW,
         painted_fill=painted,
         expected_fill=expected,
         verdict=verdict.value,
         mark=MARKS[verdict],
-        said=f"Step {cell.label}: {cell.reason}",
+        said=f"{opening(cell_words(cell.label))}: {cell.reason}",
         counts=cell.id not in review.left_out,
         overruled=cell.id in review.overruled,
-        drift_x=_on_bar(cell.drift),
-        bracket_from=_on_bar(cell.drift - doubt),
-        bracket_to=_on_bar(cell.drift + doubt),
-        room_from=_on_bar(-tolerance),
-        room_to=_on_bar(tolerance),
+        drift_x=_on_bar(drift.amount),
+        bracket_from=_on_bar(drift.amount - doubt),
+        bracket_to=_on_bar(drift.amount + doubt),
+        room_from=_on_bar(-drift.tolerance),
+        room_to=_on_bar(drift.tolerance),
     )
+
+
+def _shown(cell: CellJudgement) -> Drift:
+    """Give the drift a bar shows: the value's, or where colour is asked the worst one's.
+
+    Quantities of colour are brought to value's scale by their tolerances.
+    """
+    value = Drift(amount=cell.drift, sigma=cell.sigma, tolerance=cell.tolerance)
+    colour = [drift for drift in (cell.hue, cell.chroma) if drift is not None]
+    worst = max([value, *colour], key=lambda drift: abs(drift.amount) / drift.tolerance)
+    scale = cell.tolerance / worst.tolerance
+    return Drift(amount=worst.amount * scale, sigma=worst.sigma * scale, tolerance=cell.tolerance)
+
+
+def _short(label: str) -> str:
+    return label if len(label) <= _MOST_LETTERS else f"{label[: _MOST_LETTERS - 1]}…"
 
 
 def _on_bar(drift: float) -> float:

@@ -1,11 +1,17 @@
 """What the review desk shows."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import cast
 
-from noema.core.judging.judgement import CellJudgement, Judgement
+from noema.actions.work_out_exercise import exercise_of
+from noema.core.exercises.catalogue import kind_of
+from noema.core.exercises.painted_keys import as_painted
+from noema.core.exercises.value_scale import KIND
+from noema.core.judging.judgement import CellJudgement, Judgement, past_room
 from noema.core.judging.review import Review, ReviewState, Verb
 from noema.core.judging.verdict import Verdict
+from noema.core.judging.words import cell_words, opening
 from noema.core.photo.hints import hints
 from noema.core.photo.reading import SheetFlag
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
@@ -21,6 +27,7 @@ from noema.store.reviews import (
     waiting_for_review,
 )
 from noema.store.sheets import layouts_of_sheets
+from noema.web.drawings.asked_plot import AskedPlot, make_asked_plot
 from noema.web.drawings.stair import Stair, make_stair
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame
@@ -82,7 +89,8 @@ class DeskPage:
     judgement: Judgement
     review: Review
     strip: Strip
-    stair: Stair
+    stair: Stair | None  # of a value scale; the other kinds have a plot of their own
+    plot: AskedPlot | None
     outlines: tuple[Outline, ...]
     size_mm: tuple[float, float]
     hints: tuple[str, ...]  # about the photograph
@@ -122,25 +130,29 @@ def desk_page(photograph_id: int, *, cell: str | None, view: str, done: int | No
     body = judgements_of(db(), [photograph_id])[photograph_id]
     judgement = judgement_from_json(body)
     layout = layout_from_json(layouts_of_sheets(db(), [attempt.sheet_id])[attempt.sheet_id])
+    assignment = assignment_of_school(db(), me().school_id, attempt.assignment_id)
+    is_scale = judgement.exercise == KIND
     queue = review_queue(db(), me().school_id)
     lines = record_of(db(), photograph_id)
     ids = [one.id for one in judgement.cells]
+    names = {one.id: one.label for one in judgement.cells}
     selected = cell if cell in ids else _most_telling(judgement)
     place = ids.index(selected)
     verdict = attempt.review.overruled.get(selected, judgement.cells[place].verdict)
     return DeskPage(
         frame=frame(Stage.REVIEW),
         attempt=attempt,
-        assignment=assignment_of_school(db(), me().school_id, attempt.assignment_id),
+        assignment=assignment,
         judgement=judgement,
         review=attempt.review,
         strip=make_strip(judgement, attempt.review),
-        stair=make_stair(judgement),
+        stair=make_stair(judgement) if is_scale else None,
+        plot=None if is_scale else _plot(assignment, judgement),
         outlines=tuple(
             Outline(
                 id=one.id,
                 points=" ".join(f"{x:.2f},{y:.2f}" for x, y in one.polygon_mm),
-                said=f"Step {one.label}",
+                said=opening(cell_words(names.get(one.id, one.label))),
             )
             for one in layout.cells
         ),
@@ -156,7 +168,7 @@ def desk_page(photograph_id: int, *, cell: str | None, view: str, done: int | No
         cell_after=ids[min(place + 1, len(ids) - 1)],
         view=view if view in VIEWS else "straight",
         views=VIEWS,
-        record=tuple(_said(line) for line in reversed(lines)),
+        record=tuple(_said(line, names) for line in reversed(lines)),
         lines=len(lines),
         done=_done(done),
         suggestion=attempt.review.sentence or attempt.sentence,
@@ -174,7 +186,17 @@ def next_in_queue(photograph_id: int) -> int | None:
 
 def _most_telling(judgement: Judgement) -> str:
     """Begin at the cell that strays most."""
-    return max(judgement.cells, key=lambda cell: abs(cell.drift)).id
+    return max(judgement.cells, key=past_room).id
+
+
+def _plot(assignment: AssignmentRow, judgement: Judgement) -> AskedPlot:
+    """Draw the exercise's own plot: expected as judged, joined to what was painted."""
+    asked = as_painted(
+        exercise_of(db(), assignment).asked,
+        {cell.id: cell.expected_lab for cell in judgement.cells},
+    )
+    painted = {cell.id: cell.painted_lab for cell in judgement.cells}
+    return make_asked_plot(asked, kind_of(asked.kind).plot, painted)
 
 
 def _hints(photograph_id: int) -> tuple[str, ...]:
@@ -210,9 +232,9 @@ def _done(photograph_id: int | None) -> Done | None:
     )
 
 
-def _said(line: RecordLine) -> str:
+def _said(line: RecordLine, names: Mapping[str, str]) -> str:
     decision = line.decision
-    step = f"step {(decision.cell or '').removeprefix('c')}"
+    step = cell_words(names.get(decision.cell or "", ""))
     what = {
         Verb.ACCEPT: "accepted the sheet",
         Verb.SEND_BACK: f"sent it back: “{decision.sentence}”",

@@ -3,8 +3,9 @@
 from functools import cache
 
 from noema.core.colour.names import USUAL_HUES
-from noema.core.exercises.asked import Asked, Ground, SheetKey, Wanted
+from noema.core.exercises.asked import Asked, Ground, Wanted
 from noema.core.exercises.catalogue import KINDS, kind_of
+from noema.core.exercises.levels import Key
 from noema.core.pigments.shelf import builtin_set
 
 SETS = ("split-six+black", "three-printers", "muted-earths", "darks")
@@ -20,7 +21,7 @@ CHOICES = {
 
 
 @cache
-def asked(kind: str, wanted: Wanted, name: str, key: SheetKey = SheetKey.PAINTS) -> Asked:
+def asked(kind: str, wanted: Wanted, name: str, key: Key = Key.PAINTS) -> Asked:
     ground = Ground(paints=builtin_set(name), table=USUAL_HUES, key=key)
     return kind_of(kind).asked(wanted, ground)
 

@@ -9,8 +9,9 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import USUAL_HUES, hue_step
 from noema.core.errors import BadExercise, BadPaint
-from noema.core.exercises.asked import CellShape, Even, Ground, SheetKey, Wanted
+from noema.core.exercises.asked import CellShape, Even, Ground, Wanted
 from noema.core.exercises.catalogue import KINDS, kind_of
+from noema.core.exercises.levels import Key
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import lab_of_parts
 from noema.core.pigments.shelf import PaintSet, builtin_set
@@ -107,7 +108,7 @@ def test_a_hue_that_cannot_be_had_is_said_and_moved_to_what_can():
 
 
 def test_named_hues_stand_at_the_schools_own_table():
-    for cell in asked("colour-wheel", Wanted(), "split-six", SheetKey.NAMED).bands[0].cells:
+    for cell in asked("colour-wheel", Wanted(), "split-six", Key.NAMED).bands[0].cells:
         assert abs(hue_step(USUAL_HUES.of(cell.label).hue100, cell.hvc.hue100)) < 1.5
 
 

@@ -3,9 +3,10 @@
 import pytest
 
 from noema.core.errors import BadExercise
-from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.levels import Level
 from noema.core.exercises.media import REACH, Medium, cautions
-from noema.core.exercises.value_scale import ValueScale, expected_values, fixed_values, how_to
+from noema.core.exercises.tolerance import usual_tolerance
+from noema.core.exercises.value_scale import ValueScale, fixed_values, how_to
 
 
 @pytest.mark.parametrize("steps", range(5, 12))
@@ -24,14 +25,10 @@ def test_other_numbers_of_steps_are_refused(steps):
         ValueScale(steps=steps, medium=Medium.ACRYLIC)
 
 
-def test_own_ends_that_hardly_differ_fall_back():
-    scale = ValueScale(steps=5, medium=Medium.PENCIL)
-    painted = [6.0, 6.0, 6.0, 6.0, 6.4]
-    assert expected_values(scale, Key.OWN_ENDS, painted) == fixed_values(scale)
-
-
 def test_levels_tighten():
-    assert [level.value_tolerance for level in Level] == [0.7, 0.5, 0.3]
+    rooms = [usual_tolerance("value-scale", level) for level in Level]
+    assert [room.value for room in rooms] == [0.7, 0.5, 0.3]
+    assert all(room.hue is None and room.chroma is None for room in rooms)
 
 
 @pytest.mark.parametrize("medium", Medium)

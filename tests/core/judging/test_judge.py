@@ -6,14 +6,14 @@ from noema.core.coaching.value_scale import next_step
 from noema.core.errors import BadExercise
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale
+from noema.core.exercises.value_scale import ValueScale, plain_scale
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import FindingKind
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag
 from tests.core.judging.scales import read_as
 
-SCALE = ValueScale(steps=8, medium=Medium.ACRYLIC)
+SCALE = plain_scale(ValueScale(steps=8, medium=Medium.ACRYLIC))
 EVEN = (2.5, 3.5, 4.5, 5.5, 6.5, 7.5, 8.5, 9.5)  # acrylic's ends, one value apart
 BARE = (CellFlag.UNPAINTED,)
 
@@ -61,7 +61,7 @@ TROUBLES = {
 @pytest.mark.parametrize("trouble", TROUBLES)
 def test_the_trouble_is_named_and_advised_on(trouble):
     values, flags, kind, said = TROUBLES[trouble]
-    judgement = judge(read_as(values, flags=flags), SCALE, Key.EVEN, Level.INTERMEDIATE)
+    judgement = judge(read_as(values, flags=flags), SCALE, Key.NAMED, Level.INTERMEDIATE)
     kinds = [finding.kind for finding in judgement.findings]
     assert kinds[:1] == ([] if kind is None else [kind])
     assert said in next_step(judgement, Medium.ACRYLIC)
@@ -69,7 +69,7 @@ def test_the_trouble_is_named_and_advised_on(trouble):
 
 def test_verdicts_follow_the_level():
     reading = read_as((2.5, 3.5, 4.5, 5.9, 6.5, 7.5, 8.5, 9.5))
-    verdicts = {level: judge(reading, SCALE, Key.EVEN, level).cells[3].verdict for level in Level}
+    verdicts = {level: judge(reading, SCALE, Key.NAMED, level).cells[3].verdict for level in Level}
     assert verdicts == {
         Level.BEGINNER: Verdict.HOLDS,
         Level.INTERMEDIATE: Verdict.HOLDS,
@@ -80,14 +80,14 @@ def test_verdicts_follow_the_level():
 def test_own_ends_forgive_a_short_scale():
     values = tuple(4.0 + 0.7 * n for n in range(8))
     own = judge(read_as(values), SCALE, Key.OWN_ENDS, Level.ADVANCED)
-    fixed = judge(read_as(values), SCALE, Key.EVEN, Level.ADVANCED)
+    fixed = judge(read_as(values), SCALE, Key.NAMED, Level.ADVANCED)
     assert own.count(Verdict.HOLDS) == 8
     assert fixed.count(Verdict.HOLDS) < 4
 
 
 def test_a_wide_doubt_asks_the_teacher_and_claims_no_pattern():
     values = (2.5, 3.6, 4.4, 5.6, 6.5, 7.4, 8.6, 9.5)
-    judgement = judge(read_as(values, sigma=0.9), SCALE, Key.EVEN, Level.ADVANCED)
+    judgement = judge(read_as(values, sigma=0.9), SCALE, Key.NAMED, Level.ADVANCED)
     assert judgement.count(Verdict.LOOK) == 8
     assert judgement.findings == ()
     assert "look" in next_step(judgement, Medium.ACRYLIC)
@@ -97,19 +97,19 @@ def test_a_wide_doubt_asks_the_teacher_and_claims_no_pattern():
     "flag", [CellFlag.GLARE, CellFlag.SHADOW, CellFlag.CLIPPED, CellFlag.OUTSIDE]
 )
 def test_a_cell_the_camera_couldnt_see_is_left_to_the_teacher(flag):
-    judgement = judge(read_as(EVEN, flags={5: (flag,)}), SCALE, Key.EVEN, Level.BEGINNER)
+    judgement = judge(read_as(EVEN, flags={5: (flag,)}), SCALE, Key.NAMED, Level.BEGINNER)
     assert judgement.cells[4].verdict is Verdict.LOOK
     assert judgement.count(Verdict.HOLDS) == 7
 
 
 def test_the_lightest_step_may_be_the_paper():
-    judgement = judge(read_as(EVEN, flags={8: BARE}), SCALE, Key.EVEN, Level.BEGINNER)
+    judgement = judge(read_as(EVEN, flags={8: BARE}), SCALE, Key.NAMED, Level.BEGINNER)
     assert judgement.cells[7].verdict is Verdict.HOLDS
     assert judgement.findings == ()
 
 
 def test_patchy_paint_is_named_without_moving_the_values():
-    judgement = judge(read_as(EVEN, coverage={2: 0.6}), SCALE, Key.EVEN, Level.BEGINNER)
+    judgement = judge(read_as(EVEN, coverage={2: 0.6}), SCALE, Key.NAMED, Level.BEGINNER)
     assert [finding.kind for finding in judgement.findings] == [FindingKind.THIN]
     assert "one more even coat" in next_step(judgement, Medium.ACRYLIC)
     assert judgement.count(Verdict.HOLDS) == 8
@@ -117,20 +117,20 @@ def test_patchy_paint_is_named_without_moving_the_values():
 
 def test_evenness_counts_in_steps():
     even = judge(
-        read_as((2.5, 3.5, 4.5, 6.0, 6.5, 7.5, 8.5, 9.5)), SCALE, Key.EVEN, Level.BEGINNER
+        read_as((2.5, 3.5, 4.5, 6.0, 6.5, 7.5, 8.5, 9.5)), SCALE, Key.NAMED, Level.BEGINNER
     ).evenness
     assert (even.largest, even.largest_after) == (pytest.approx(1.5), "c3")
     assert (even.smallest, even.smallest_after) == (pytest.approx(0.5), "c4")
 
 
 def test_dry_media_are_advised_in_layers():
-    pencil = ValueScale(steps=8, medium=Medium.PENCIL)
+    pencil = plain_scale(ValueScale(steps=8, medium=Medium.PENCIL))
     values = [3.7 + 5.7 / 7 * n for n in range(8)]
     values[3] += 0.9
-    judgement = judge(read_as(values), pencil, Key.EVEN, Level.INTERMEDIATE)
+    judgement = judge(read_as(values), pencil, Key.NAMED, Level.INTERMEDIATE)
     assert "another thin layer" in next_step(judgement, Medium.PENCIL)
 
 
 def test_another_exercises_reading_is_refused():
     with pytest.raises(BadExercise, match="8 steps"):
-        judge(read_as(EVEN[:5]), SCALE, Key.EVEN, Level.BEGINNER)
+        judge(read_as(EVEN[:5]), SCALE, Key.NAMED, Level.BEGINNER)

@@ -2,7 +2,7 @@
 
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale
+from noema.core.exercises.value_scale import ValueScale, plain_scale
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import FindingKind
 from noema.core.judging.review import Review, ReviewState
@@ -12,12 +12,12 @@ from noema.core.progress.states import PhotoState, WorkState, work_state
 from noema.core.progress.value_accuracy import accuracy_of, change_words, gained
 from tests.core.judging.scales import read_as
 
-SCALE = ValueScale(steps=8, medium=Medium.ACRYLIC)
+SCALE = plain_scale(ValueScale(steps=8, medium=Medium.ACRYLIC))
 
 
 def judged(off_by: float, sigma: float = 0.05):
     values = [2.5 + n + off_by * (-1) ** n for n in range(8)]
-    return tally_of(judge(read_as(values, sigma), SCALE, Key.EVEN, Level.BEGINNER))
+    return tally_of(judge(read_as(values, sigma), SCALE, Key.NAMED, Level.BEGINNER))
 
 
 def test_accuracy_is_the_mean_drift_of_what_counts():

@@ -12,11 +12,11 @@ from noema.core.exercises.asked import (
     Band,
     Even,
     Ground,
-    SheetKey,
     Wanted,
 )
 from noema.core.exercises.cells import limits_said
 from noema.core.exercises.kind import Kind, dark_of, pure, purest, white_of
+from noema.core.exercises.levels import Key
 from noema.core.exercises.paths import (
     Stop,
     cell_of,
@@ -109,7 +109,7 @@ def _primaries(wanted: Wanted, ground: Ground, hues: int) -> int:
 
 def _pures(ground: Ground, hues: int, primaries: int) -> list[AskedCell]:
     places: list[Place]
-    if ground.key is SheetKey.NAMED:
+    if ground.key is Key.NAMED:
         places = [(hue.name, hue.hue100, ()) for hue in ground.table.hues(hues)]
     elif primaries == 6:
         places = _split_places(ground, hues)
@@ -183,7 +183,8 @@ def _pure_cell(
 ) -> AskedCell:
     if tubes:
         stop = stop_of([Part(tube=tubes[0], amount=1.0)], surface)
-        return cell_of(stop, f"h{n}", name, f"{tubes[0].label.capitalize()} as it comes.")
+        note = f"{tubes[0].label.capitalize()} as it comes."
+        return cell_of(stop, f"h{n}", name, note, is_end=True)
     mixed = purest(ground.paints.tubes, hue100, surface)
     if mixed and hvc_of(stop_of(mixed, surface).lab).chroma >= _DULL_BELOW:
         note = f"As intense as these paints mix it: {say_parts(mixed)}."

@@ -10,6 +10,8 @@ from noema.core.pigments.partners import darks, white_to_show
 from noema.core.pigments.says import say_parts
 from noema.core.pigments.tube import Tube
 
+_STEPS = (5, 7, 9)
+
 
 def _mixed_darks(wanted: Wanted, ground: Ground) -> Asked:
     tubes = tubes_of(wanted, ground.paints, 24) if wanted.tubes else ground.paints.tubes
@@ -45,7 +47,7 @@ def _mixed_darks(wanted: Wanted, ground: Ground) -> Asked:
 
 
 def _chromatic_greys(wanted: Wanted, ground: Ground) -> Asked:
-    steps = steps_of(wanted, 7, (5, 7, 9), "row of greys")
+    steps = steps_of(wanted, 7, _STEPS, "row of greys")
     surface = ground.paints.binder.dry
     white = white_of(ground.paints)
     found = greyest_pairs(ground, 5)
@@ -56,7 +58,13 @@ def _chromatic_greys(wanted: Wanted, ground: Ground) -> Asked:
         warm, cool = (_greyed(tube, pair.parts, white) for tube in pair.tubes)
         stops = even_stops(way_between(warm, cool, surface), steps, Even.DISTANCE, surface)
         cells = tuple(
-            cell_of(stop, f"r{row}c{n}", str(n), f"Grey {n} of {steps}, steered by its parts.")
+            cell_of(
+                stop,
+                f"r{row}c{n}",
+                str(n),
+                f"Grey {n} of {steps}, steered by its parts.",
+                is_end=n in (1, steps),
+            )
             for n, stop in enumerate(stops, start=1)
         )
         label = " and ".join(tube.label for tube in pair.tubes)
@@ -94,5 +102,6 @@ KINDS = (
         says="Greys steered from warm to cool.",
         takes=frozenset({"steps"}),
         ask=_chromatic_greys,
+        steps=_STEPS,
     ),
 )

@@ -15,6 +15,7 @@ from noema.core.exercises.asked import (
 )
 from noema.core.exercises.cells import limits_said
 from noema.core.exercises.kind import Kind, greyest_pairs, tubes_of, white_of
+from noema.core.exercises.levels import Level
 from noema.core.exercises.paths import Stop, cell_of, even_stops, way_between, way_of_tubes
 from noema.core.pigments.mix import Part
 from noema.core.pigments.reach import VALUES, reach
@@ -25,7 +26,11 @@ from noema.core.pigments.tube import Tube
 FEWEST_TARGETS, MOST_TARGETS = 4, 12
 _USUAL_TARGETS = 6
 _COLUMNS, _LEVELS = 7, 4
-_OF_REACH = 0.65  # share of the reach at which targets are set: findable, not trivial
+_OF_REACH = {  # share of the reach at which targets are set: the duller, the more goes into a mix
+    Level.BEGINNER: 0.85,
+    Level.INTERMEDIATE: 0.65,
+    Level.ADVANCED: 0.4,
+}
 _MISSED = 2.5  # CIEDE2000 from which a target counts as out of reach
 _ACROSS = 4  # targets in a row
 
@@ -50,6 +55,7 @@ def _family(wanted: Wanted, ground: Ground) -> Asked:
                     f"r{level + 1}c{n}",
                     _column_label(n, one, other) if level == 0 else "",
                     f"Mix {n} of {_COLUMNS}, {level} of {_LEVELS} steps up to white.",
+                    is_end=level == 0 and n in (1, _COLUMNS),
                 )
                 for n, ladder in enumerate(ladders, start=1)
             ),
@@ -102,6 +108,7 @@ def _one_to_all(name: str, ground: Ground) -> Asked:
                 f"r{row}c{n}",
                 str(n),
                 f"{n - 1} of {_COLUMNS - 1} equal steps from {one.label} to {other.label}.",
+                is_end=n in (1, _COLUMNS),
             )
             for n, stop in enumerate(stops, start=1)
         )
@@ -120,7 +127,7 @@ def _one_to_all(name: str, ground: Ground) -> Asked:
 
 
 def _match(wanted: Wanted, ground: Ground) -> Asked:
-    targets = wanted.targets or _chosen(_count(wanted), ground)
+    targets = wanted.targets or _chosen(_count(wanted), wanted.level or Level.INTERMEDIATE, ground)
     if not FEWEST_TARGETS <= len(targets) <= MOST_TARGETS:
         raise BadExercise(
             f"A match has {FEWEST_TARGETS} to {MOST_TARGETS} colours, not {len(targets)}."
@@ -160,7 +167,7 @@ def _count(wanted: Wanted) -> int:
     return count
 
 
-def _chosen(count: int, ground: Ground) -> tuple[tuple[float, float, float], ...]:
+def _chosen(count: int, by: Level, ground: Ground) -> tuple[tuple[float, float, float], ...]:
     """Pick colours round the wheel, light and dark in turn, well inside the set's reach."""
     highest = reach(ground.paints.tubes)
     hues = np.flatnonzero(highest.max(axis=1) > 1.0)
@@ -169,7 +176,7 @@ def _chosen(count: int, ground: Ground) -> tuple[tuple[float, float, float], ...
     for n, hue in enumerate(picked):
         able = np.flatnonzero(highest[hue] >= 0.7 * highest[hue].max())
         level = able[0] if n % 2 else able[-1]
-        chroma = _OF_REACH * highest[hue, level]
+        chroma = _OF_REACH[by] * highest[hue, level]
         labs.append(hvc_to_lab([hue * 2.5, VALUES[level], chroma]).tolist())
     found = [recipe(lab, ground.paints.tubes, ground.paints.binder.dry) for lab in labs]
     return tuple(one.lab for one in found)
@@ -193,7 +200,7 @@ KINDS = (
         name="colour-match",
         label="Colour match",
         says="Given colours, mixed to match: value first, then hue, then intensity.",
-        takes=frozenset({"targets", "count"}),
+        takes=frozenset({"targets", "count", "level"}),
         ask=_match,
     ),
 )

@@ -16,7 +16,7 @@ from noema.core.exercises.asked import (
     Ground,
     Wanted,
 )
-from noema.core.exercises.kind import Kind, pure, steps_of, white_or_paper
+from noema.core.exercises.kind import Kind, Plot, pure, steps_of, white_or_paper
 from noema.core.exercises.paths import (
     Stop,
     Way,
@@ -33,13 +33,14 @@ from noema.core.pigments.reach import why_dull
 
 USUAL_PAIRS = ("red-green", "yellow-violet", "blue-orange")
 MOST_PAIRS = 3
+_STEPS = (5, 7, 9)
 _WEAK = 2.0  # chroma under which an end isn't the hue it is called
 _UNEVEN = 1.15  # one side's steps to the other's, beyond which it is said
 _PASSES_GREEN = 0.5  # chroma at which a green on the way, that nobody asked for, is said
 
 
 def _ask(wanted: Wanted, ground: Ground) -> Asked:
-    steps = steps_of(wanted, 7, (5, 7, 9), "intensity chart")
+    steps = steps_of(wanted, 7, _STEPS, "intensity chart")
     pairs = [_pair(text, ground) for text in wanted.pairs or USUAL_PAIRS]
     if len(pairs) > MOST_PAIRS:
         raise BadExercise(f"A chart has room for {MOST_PAIRS} pairs, not {len(pairs)}.")
@@ -115,7 +116,7 @@ def _cell(stop: Stop, cell_id: str, n: int, half: int, names: tuple[str, str]) -
         if pure_end
         else f"{side.capitalize()} with {left} of {half} steps of its intensity left."
     )
-    return cell_of(stop, cell_id, side if pure_end else str(left), note)
+    return cell_of(stop, cell_id, side if pure_end else str(left), note, is_end=pure_end)
 
 
 def _renamed(cell: AskedCell, cell_id: str, label: str) -> AskedCell:
@@ -241,5 +242,7 @@ KINDS = (
         says="A hue loses its intensity to its complement until neither shows.",
         takes=frozenset({"steps", "pairs", "tints", "sides"}),
         ask=_ask,
+        steps=_STEPS,
+        plot=Plot.BRIDGE,
     ),
 )

@@ -15,7 +15,7 @@ from noema.core.exercises.asked import (
     Ground,
     Wanted,
 )
-from noema.core.exercises.kind import Kind, dark_of, steps_of, tubes_of, white_of
+from noema.core.exercises.kind import Kind, Plot, dark_of, steps_of, tubes_of, white_of
 from noema.core.exercises.paths import (
     Stop,
     cell_of,
@@ -31,6 +31,7 @@ from noema.core.pigments.tube import Role, Tube
 
 End = Callable[[Tube, PaintSet], tuple[Part, ...]]
 
+_STEPS = range(3, 12)
 _HOW_TO = {
     "tint": "Start from white and bring the colour in by small touches; strong tubes need a trace.",
     "shade": "Start from the colour and bring the dark in on the tip of the knife.",
@@ -56,7 +57,7 @@ def _to_grey(tube: Tube, paints: PaintSet) -> tuple[Part, ...]:
 
 
 def _ask(wanted: Wanted, ground: Ground, what: str, to: End) -> Asked:
-    steps = steps_of(wanted, 7, range(3, 12), f"{what} ladder")
+    steps = steps_of(wanted, 7, _STEPS, f"{what} ladder")
     tubes = tuple(
         tube for tube in tubes_of(wanted, ground.paints) if tube.role is Role.COLOUR
     ) or tubes_of(wanted, ground.paints)
@@ -105,6 +106,7 @@ def _band(tube: Tube, row: int, stops: tuple[Stop, ...], note: str) -> Band:
             f"r{row}c{n}",
             str(n),
             f"{tube.label.capitalize()} as it comes." if n == 1 else note.format(n - 1),
+            is_end=n in (1, len(stops)),
         )
         for n, stop in enumerate(stops, start=1)
     )
@@ -140,6 +142,8 @@ KINDS = tuple(
         says=_SAYS[what],
         takes=frozenset({"steps", "tubes"}),
         ask=partial(_ask, what=what, to=to),
+        steps=_STEPS,
+        plot=Plot.PATH,
     )
     for what, to in _TO.items()
 )

@@ -10,27 +10,28 @@ from noema.core.exercises.asked import (
     Band,
     Even,
     Ground,
-    SheetKey,
     Wanted,
 )
 from noema.core.exercises.cells import limits_said
-from noema.core.exercises.kind import Kind, dark_of, pure, steps_of, white_of
+from noema.core.exercises.kind import Kind, Plot, dark_of, pure, steps_of, white_of
+from noema.core.exercises.levels import Key
 from noema.core.exercises.media import REACH, Medium
 from noema.core.exercises.paths import Stop, Way, cell_of, even_stops, stops_at, way_between
 from noema.core.exercises.value_scale import even_values
 from noema.core.pigments.mix import Part
 from noema.core.pigments.says import say_parts
 
+_STEPS = range(5, 12)
 _SHORT = 0.25  # values a fixed end may lie beyond the paints before it is said
 
 
 def _ask(wanted: Wanted, ground: Ground) -> Asked:
-    steps = steps_of(wanted, 9, range(5, 12), "value scale")
+    steps = steps_of(wanted, 9, _STEPS, "value scale")
     surface = ground.paints.binder.dry
     white, dark = (Part(tube=white_of(ground.paints), amount=1.0),), dark_of(ground.paints)
     hue = () if wanted.hue in (None, "neutral") else pure(ground, str(wanted.hue))
     way = way_between(dark, white, surface, legs=hue)
-    fixed = ground.key is SheetKey.NAMED and not hue
+    fixed = ground.key is Key.NAMED and not hue
     stops = even_stops(way, steps, Even.VALUE, surface)
     cells = _fixed_cells(way, steps, ground) if fixed else _cells(stops, steps)
     name = f"Value scale of {wanted.hue}" if hue else "Value scale"
@@ -55,7 +56,8 @@ def _ask(wanted: Wanted, ground: Ground) -> Asked:
 
 def _cells(stops: tuple[Stop, ...], steps: int) -> tuple[AskedCell, ...]:
     return tuple(
-        cell_of(stop, f"c{n}", str(n), _note(n, steps)) for n, stop in enumerate(stops, start=1)
+        cell_of(stop, f"c{n}", str(n), _note(n, steps), is_end=n in (1, steps))
+        for n, stop in enumerate(stops, start=1)
     )
 
 
@@ -71,7 +73,8 @@ def _fixed_cells(way: Way, steps: int, ground: Ground) -> tuple[AskedCell, ...]:
         lightness, a, b = value_to_lab(value).tolist()
         limit = "" if abs(off) <= _SHORT else "these paints stop before it"
         asked = Stop(parts=stop.parts, lab=stop.lab if limit else (lightness, a, b))
-        cells.append(cell_of(asked, f"c{n}", str(n), _note(n, steps), limit=limit))
+        note = _note(n, steps)
+        cells.append(cell_of(asked, f"c{n}", str(n), note, limit=limit, is_end=n in (1, steps)))
     return tuple(cells)
 
 
@@ -90,5 +93,7 @@ KINDS = (
         says="Black to white in steps the eye counts as equal.",
         takes=frozenset({"steps", "hue"}),
         ask=_ask,
+        steps=_STEPS,
+        plot=Plot.STAIR,
     ),
 )

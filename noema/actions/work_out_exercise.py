@@ -1,0 +1,131 @@
+"""What a teacher chose is worked out into what every cell expects; and found again later."""
+
+from dataclasses import dataclass, replace
+
+from sqlalchemy.orm import Session
+
+from noema.core.colour.names import USUAL_HUES, HueTable
+from noema.core.errors import BadExercise
+from noema.core.exercises.asked import Asked, Ground, Lab, Wanted
+from noema.core.exercises.catalogue import kind_of
+from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.media import Medium
+from noema.core.exercises.painted_keys import as_painted
+from noema.core.exercises.tolerance import Tolerance, usual_tolerance
+from noema.core.exercises.value_scale import KIND, ValueScale, plain_scale
+from noema.core.pigments.shelf import PaintSet
+from noema.core.sheet.paper import Paper
+from noema.core.sheet.worksheet import plan_of
+from noema.formats.asked_json import asked_from_json, wanted_from_json
+from noema.formats.set_json import set_of_body
+from noema.store.assignments import AskedRow, AssignmentRow, asked_of_assignment
+
+_USUAL_STEPS = 9
+
+
+@dataclass(frozen=True, kw_only=True)
+class Chosen:
+    """Everything a teacher chooses of an exercise, before it is anybody's."""
+
+    kind: str
+    wanted: Wanted
+    paints: PaintSet | None = None  # None for a plain value scale of no paints in particular
+    set_ref: str | None = None  # by which the set is found again
+    medium: Medium = Medium.ACRYLIC
+    level: Level = Level.BEGINNER
+    own_tolerance: Tolerance | None = None  # where the level's usual one isn't wanted
+    key: Key = Key.PAINTS
+    paper: Paper = Paper.A4
+    grey_only: bool = False  # for a black-and-white printer
+    shows_parts: bool = False  # a beginner's help: the volumes beside each cell
+    table: HueTable = USUAL_HUES
+
+    @property
+    def tolerance(self) -> Tolerance:
+        """How far a cell may drift and still hold."""
+        return self.own_tolerance or usual_tolerance(self.kind, self.level)
+
+    @property
+    def in_medium(self) -> PaintSet | None:
+        """The set, bound as the medium says."""
+        if self.paints is None:
+            return None
+        if self.medium.binder is None:
+            raise BadExercise(
+                f"{self.medium.value.capitalize()} has no tubes: choose a painting medium, "
+                "or a value scale without a set."
+            )
+        return replace(self.paints, binder=self.medium.binder)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Exercise:
+    """An assignment's exercise, found again."""
+
+    asked: Asked  # as it was printed
+    expected: Asked  # as it is held against: a teacher's painted sheet where there is one
+    key: Key  # which of the four that is now
+    key_photograph_id: int | None  # of the teacher's sheet
+    paints: PaintSet | None
+    scale: ValueScale | None  # of a plain value scale
+
+    @property
+    def key_name(self) -> str:
+        """The key in a word or two, told apart from an earlier sheet of the teacher's."""
+        if self.key is not Key.TEACHER:
+            return self.key.value
+        return f"{self.key.value} {self.key_photograph_id}"
+
+
+def work_out(chosen: Chosen) -> Asked:
+    """Work out what is expected of every cell; refuses what can't be painted or printed."""
+    if chosen.paints is None:
+        asked = plain_scale(plain_scale_of(chosen.kind, chosen.wanted, chosen.medium))
+    else:
+        paints = chosen.in_medium
+        assert paints is not None  # there is a set
+        ground = Ground(paints=paints, table=chosen.table, key=chosen.key)
+        asked = kind_of(chosen.kind).asked(chosen.wanted, ground)
+        plan_of(asked, chosen.paper)
+    if chosen.key is Key.OWN_ENDS and not any(cell.is_end for cell in asked.cells):
+        raise BadExercise(
+            f"A {kind_of(chosen.kind).label.lower()} has no ends of its own: "
+            "choose another key, such as what these paints give."
+        )
+    return asked
+
+
+def plain_scale_of(kind: str, wanted: Wanted, medium: Medium) -> ValueScale:
+    """Give the value scale that needs no set; refuses every other kind without one."""
+    if kind != KIND or set(wanted.given()) - {"steps"}:
+        raise BadExercise("Choose a set of paints: what is expected depends on its tubes.")
+    steps = _USUAL_STEPS if wanted.steps is None else wanted.steps
+    return ValueScale(steps=steps, medium=medium)
+
+
+def exercise_of(session: Session, assignment: AssignmentRow) -> Exercise:
+    """Find an assignment's exercise as it was worked out when it was given."""
+    kept = asked_of_assignment(session, assignment.id)
+    paints = None if kept.paints is None else set_of_body(kept.paints)
+    scale = None
+    if paints is None or kept.asked is None:
+        wanted = wanted_from_json(assignment.options)
+        scale = plain_scale_of(assignment.kind, wanted, assignment.medium)
+        asked = plain_scale(scale)
+    else:
+        asked = asked_from_json(kept.asked, paints)
+    labs = key_labs(kept)
+    waits = assignment.key is Key.TEACHER and not labs
+    return Exercise(
+        asked=asked,
+        expected=as_painted(asked, labs) if labs else asked,
+        key=(Key.NAMED if paints is None else Key.PAINTS) if waits else assignment.key,
+        key_photograph_id=kept.key_photograph_id,
+        paints=paints,
+        scale=scale,
+    )
+
+
+def key_labs(kept: AskedRow) -> dict[str, Lab]:
+    """Give the colours of a teacher's approved sheet by cell; empty without one."""
+    return {name: tuple(lab) for name, lab in (kept.key_labs or {}).items()}  # type: ignore[arg-type, misc]

@@ -1,0 +1,78 @@
+"""How long an exercise takes: setting up, mixing and painting each cell, cleaning up, drying.
+
+A model of usual classroom times, not a measurement: a colour straight from a tube is quickly laid,
+a mix is tried and corrected, a third tube makes it slower.
+"""
+
+import csv
+from dataclasses import dataclass
+from pathlib import Path
+
+from noema.core.exercises.asked import Asked, AskedCell
+from noema.core.exercises.media import Medium
+
+_TABLE = Path(__file__).parent / "data" / "drying.csv"
+_SET_UP_MIN, _CLEAN_UP_MIN, _PHOTOGRAPH_MIN = 8.0, 8.0, 2.0
+_OF_TUBES_MIN = {0: 2.0, 1: 1.0, 2: 2.0}  # minutes a cell by how many tubes go into it
+_OF_MORE_MIN = 3.0
+_ROUND_TO_MIN = 5
+
+
+@dataclass(frozen=True, kw_only=True)
+class TimeNeeded:
+    """Minutes, rounded to five."""
+
+    painting_min: int  # with setting up, cleaning up and photographing
+    dry_after_min: tuple[int, int]  # shortest and longest wait before it may be photographed
+
+    @property
+    def said(self) -> str:
+        """The times in words.
+
+        >>> TimeNeeded(painting_min=55, dry_after_min=(20, 60)).said
+        'about 55 minutes to set up, paint and clean up; dry in 20 to 60 minutes'
+        """
+        return f"about {_span(self.painting_min)} to set up, paint and clean up; {self._drying}"
+
+    @property
+    def _drying(self) -> str:
+        shortest, longest = self.dry_after_min
+        if longest == 0:
+            return "nothing to dry"
+        if shortest >= _DAY_MIN:
+            return f"dry in {shortest // _DAY_MIN} to {longest // _DAY_MIN} days"
+        return f"dry in {shortest} to {longest} minutes"
+
+
+def time_needed(asked: Asked, medium: Medium) -> TimeNeeded:
+    """Say how long a practised class needs for an exercise in a medium."""
+    cells = sum(_cell_min(cell) for cell in asked.cells)
+    whole = _SET_UP_MIN + cells + _CLEAN_UP_MIN + _PHOTOGRAPH_MIN
+    return TimeNeeded(
+        painting_min=_ROUND_TO_MIN * round(whole / _ROUND_TO_MIN), dry_after_min=_DRYING[medium]
+    )
+
+
+def _cell_min(cell: AskedCell) -> float:
+    return _OF_TUBES_MIN.get(len(cell.parts), _OF_MORE_MIN)
+
+
+def _span(minutes: int) -> str:
+    if minutes < _LONG_MIN:
+        return f"{minutes} minutes"
+    hours, rest = divmod(minutes, 60)
+    hours_said = "1 hour" if hours == 1 else f"{hours} hours"
+    return f"{hours_said} {rest} minutes" if rest else hours_said
+
+
+def _load() -> dict[Medium, tuple[int, int]]:
+    with _TABLE.open(encoding="utf-8", newline="") as file:
+        rows = csv.DictReader(line for line in file if not line.startswith("#"))
+        return {
+            Medium(row["medium"]): (int(row["shortest_min"]), int(row["longest_min"]))
+            for row in rows
+        }
+
+
+_DAY_MIN, _LONG_MIN = 1440, 90
+_DRYING = _load()

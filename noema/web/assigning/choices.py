@@ -1,0 +1,232 @@
+"""The form of an assignment: its fields, what was chosen in them, and those of an earlier one."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from werkzeug.datastructures import MultiDict
+
+from noema.actions.work_out_exercise import Chosen
+from noema.core.errors import BadExercise, NotFound
+from noema.core.exercises.catalogue import KINDS, kind_of
+from noema.core.exercises.kind import Kind
+from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.media import Medium
+from noema.core.exercises.tolerance import Tolerance, usual_tolerance
+from noema.core.exercises.value_scale import KIND as VALUE_SCALE
+from noema.core.pigments.shelf import SETS, PaintSet
+from noema.core.sheet.paper import Paper
+from noema.formats.asked_json import tolerance_from_json, wanted_from_json
+from noema.store.assignments import AssignmentRow
+from noema.store.paints import hue_words, own_sets, paint_set
+from noema.web.exercises.fields import Select, Ticks, Typed, select, ticks
+from noema.web.exercises.options import Form, Options, form_of, options_of, wanted_of
+from noema.web.frame.request import db, me
+
+USUAL_KIND, USUAL_SET = VALUE_SCALE, "split-six"
+KEY_WORDS = {
+    Key.PAINTS: "what these paints give, in even steps",
+    Key.OWN_ENDS: "even steps between each student's own ends",
+    Key.TEACHER: "a sheet you paint yourself",
+    Key.NAMED: "named hues, or the medium's usual ends of value",
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class AssignFields:
+    """Every field of the form, as it stands."""
+
+    what: tuple[Select, ...]
+    options: Options
+    held: tuple[Select, ...]
+    rooms: tuple[Typed, ...]  # tolerances
+    when: tuple[Select, ...]
+    print_with: Ticks
+    due_week: str
+
+
+def fields_of(form: Form, weeks: int, usual_week: int) -> AssignFields:
+    """Give the form as it stands; nothing in it is refused here."""
+    kind, level, table = _kind(form), _level(form), hue_words(db(), me().school_id).table
+    paints, _ = _paints(form, kind)
+    chosen_key = _key(form, paints)
+    due = form.get("due_week", str(usual_week))
+    return AssignFields(
+        what=(_kinds(kind), *_sets(paints, kind), _media(form, paints, kind)),
+        options=options_of(kind, form, paints, table),
+        held=(
+            select("level", "Level", ((one.value, one.value) for one in Level), level.value),
+            select(
+                "key",
+                "Held against",
+                ((key.value, KEY_WORDS[key]) for key in Key if paints or key is not Key.PAINTS),
+                chosen_key.value,
+            ),
+        ),
+        rooms=_rooms(form, usual_tolerance(kind.name, level)),
+        when=(
+            select("due_week", "Due in week", _weeks(weeks), due),
+            select("paper", "Paper", (("a4", "A4"), ("letter", "Letter")), form.get("paper", "a4")),
+        ),
+        print_with=_print_with(form, paints),
+        due_week=due,
+    )
+
+
+def chosen_of(form: Form) -> Chosen:
+    """Read what was chosen; what isn't given takes the usual choice."""
+    kind, level, table = _kind(form), _level(form), hue_words(db(), me().school_id).table
+    paints, ref = _paints(form, kind)
+    medium = _medium(form, paints)
+    try:
+        paper = Paper(form.get("paper", "a4"))
+    except ValueError as wrong:
+        raise BadExercise("That paper isn't on the list: choose A4 or Letter.") from wrong
+    return Chosen(
+        kind=kind.name,
+        wanted=wanted_of(form, kind, paints, level),
+        paints=paints,
+        set_ref=ref,
+        medium=medium,
+        level=level,
+        own_tolerance=_own_tolerance(form, usual_tolerance(kind.name, level)),
+        key=_key(form, paints),
+        paper=paper,
+        grey_only="grey-only" in form.getlist("print"),
+        shows_parts="shows-parts" in form.getlist("print"),
+        table=table,
+    )
+
+
+def form_of_assignment(row: AssignmentRow, sets: Sequence[str]) -> Form:
+    """Give the form that would assign the same again; a set that is gone is left to choose."""
+    pairs = form_of(wanted_from_json(row.options))
+    pairs += [
+        ("kind", row.kind),
+        ("medium", row.medium.value),
+        ("level", row.level.value),
+        ("key", row.key.value),
+        ("paper", row.paper.value),
+    ]
+    if row.set_ref in sets:
+        pairs.append(("set", str(row.set_ref)))
+    rooms, usual = tolerance_from_json(row.tolerance), usual_tolerance(row.kind, row.level)
+    pairs += [
+        (f"room-{name}", f"{room:g}")
+        for name in ("hue", "value", "chroma")
+        if (room := getattr(rooms, name)) is not None and room != getattr(usual, name)
+    ]
+    printed = (("grey-only", row.grey_only), ("shows-parts", row.shows_parts))
+    pairs += [("print", name) for name, chosen in printed if chosen]
+    return MultiDict(pairs)
+
+
+def set_refs() -> tuple[str, ...]:
+    """Give the references of every set a teacher may choose."""
+    return (*SETS, *(one.name for one in own_sets(db(), me().school_id)))
+
+
+def _kind(form: Form) -> Kind:
+    return kind_of(form.get("kind") or USUAL_KIND)
+
+
+def _level(form: Form) -> Level:
+    try:
+        return Level(form.get("level", Level.BEGINNER.value))
+    except ValueError as wrong:
+        raise BadExercise("That level isn't on the list: choose it again.") from wrong
+
+
+def _key(form: Form, paints: PaintSet | None) -> Key:
+    usual = Key.PAINTS if paints else Key.NAMED
+    try:
+        key = Key(form.get("key") or usual.value)
+    except ValueError as wrong:
+        raise BadExercise("That key isn't on the list: choose it again.") from wrong
+    return usual if key is Key.PAINTS else key
+
+
+def _paints(form: Form, kind: Kind) -> tuple[PaintSet | None, str | None]:
+    """Give the set and its reference; only a value scale can do without one."""
+    ref = form.get("set", "")
+    if not ref and kind.name == VALUE_SCALE:
+        return None, None
+    try:
+        return paint_set(db(), me().school_id, ref or USUAL_SET), ref or USUAL_SET
+    except NotFound:
+        raise NotFound("There is no such paint set in your school: choose another.") from None
+
+
+def _medium(form: Form, paints: PaintSet | None) -> Medium:
+    usual = Medium(paints.binder.value) if paints else Medium.ACRYLIC
+    try:
+        return Medium(form.get("medium") or usual.value)
+    except ValueError as wrong:
+        raise BadExercise("That medium isn't on the list: choose it again.") from wrong
+
+
+def _kinds(kind: Kind) -> Select:
+    kinds = ((one.name, one.label) for one in KINDS.values())
+    return select("kind", "Exercise", kinds, kind.name)
+
+
+def _sets(paints: PaintSet | None, kind: Kind) -> tuple[Select]:
+    none = (("", "no set in particular"),) if kind.name == VALUE_SCALE else ()
+    own = ((one.name, one.label) for one in own_sets(db(), me().school_id))
+    built_in = ((name, one.label) for name, one in SETS.items())
+    chosen = paints.name if paints else ""
+    return (select("set", "Paints", (*none, *own, *built_in), chosen),)
+
+
+def _media(form: Form, paints: PaintSet | None, kind: Kind) -> Select:
+    usual = (("", f"as the set: {paints.binder.value}"),) if paints else ()
+    media = ((m.value, m.value) for m in Medium if not (paints and m.is_dry))
+    chosen = form.get("medium", "") if paints else form.get("medium") or Medium.ACRYLIC.value
+    return select("medium", "Medium", (*usual, *media), chosen)
+
+
+def _rooms(form: Form, usual: Tolerance) -> tuple[Typed, ...]:
+    return tuple(
+        Typed(
+            name=f"room-{name}",
+            label=f"{name.capitalize()} within",
+            value=form.get(f"room-{name}", ""),
+            hint=f"{room:g}",
+        )
+        for name in ("hue", "value", "chroma")
+        if (room := getattr(usual, name)) is not None
+    )
+
+
+def _own_tolerance(form: Form, usual: Tolerance) -> Tolerance | None:
+    typed = {
+        name: _room(form, name)
+        for name in ("hue", "value", "chroma")
+        if getattr(usual, name) is not None and form.get(f"room-{name}", "").strip()
+    }
+    if not typed:
+        return None
+    return Tolerance(
+        hue=typed.get("hue", usual.hue),
+        value=typed.get("value", usual.value),
+        chroma=typed.get("chroma", usual.chroma),
+    )
+
+
+def _room(form: Form, name: str) -> float:
+    text = form.get(f"room-{name}", "").strip().replace(",", ".")
+    try:
+        return float(text)
+    except ValueError as wrong:
+        raise BadExercise(
+            f"{name.capitalize()} within “{text[:20]}” is no number: write one such as 0.5."
+        ) from wrong
+
+
+def _print_with(form: Form, paints: PaintSet | None) -> Ticks:
+    parts = (("shows-parts", "the volumes beside each cell"),)
+    coloured = (("grey-only", "for a black-and-white printer"), *parts) if paints else ()
+    return ticks("print", "Print", coloured, form.getlist("print"))
+
+
+def _weeks(weeks: int) -> tuple[tuple[str, str], ...]:
+    return tuple((str(week), str(week)) for week in range(1, weeks + 1))

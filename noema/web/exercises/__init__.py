@@ -1,0 +1,1 @@
+"""An exercise on screen wherever one is chosen: its form fields, and what comes of them."""

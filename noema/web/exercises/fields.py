@@ -1,0 +1,63 @@
+"""Form fields as values, so that one small template draws them all."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, kw_only=True)
+class Choice:
+    """One thing that can be chosen."""
+
+    value: str
+    label: str
+    chosen: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class Select:
+    """One of several."""
+
+    name: str
+    label: str
+    choices: tuple[Choice, ...]
+    hint: str = ""  # what the choice means
+
+
+@dataclass(frozen=True, kw_only=True)
+class Ticks:
+    """Any of several."""
+
+    name: str
+    label: str
+    choices: tuple[Choice, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Typed:
+    """Something written."""
+
+    name: str
+    label: str
+    value: str
+    hint: str = ""  # shown where nothing is written
+    lines: int = 1
+
+
+def select(
+    name: str, label: str, options: Iterable[tuple[str, str]], chosen: str, hint: str = ""
+) -> Select:
+    """Make a select of (value, label) pairs."""
+    return Select(name=name, label=label, choices=_choices(options, {chosen}), hint=hint)
+
+
+def ticks(
+    name: str, label: str, options: Iterable[tuple[str, str]], chosen: Iterable[str]
+) -> Ticks:
+    """Make a row of ticks of (value, label) pairs."""
+    return Ticks(name=name, label=label, choices=_choices(options, set(chosen)))
+
+
+def _choices(options: Iterable[tuple[str, str]], chosen: set[str]) -> tuple[Choice, ...]:
+    return tuple(
+        Choice(value=value, label=label, chosen=value in chosen) for value, label in options
+    )

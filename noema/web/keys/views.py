@@ -1,0 +1,105 @@
+"""An assignment's key: what its cells are held against, by its paints or a teacher's sheet."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, Response, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response as AnyResponse
+
+from noema.actions import approve_key as approving
+from noema.actions.print_sheets import print_own_sheet
+from noema.actions.work_out_exercise import exercise_of
+from noema.core.exercises.levels import Key
+from noema.core.exercises.naming import cell_names
+from noema.core.sheet.drawn_worksheet import draw_key_sheet
+from noema.formats.asked_json import tolerance_from_json
+from noema.formats.reading_json import reading_from_json
+from noema.formats.sheet_pdf import sheets_pdf
+from noema.store.assignments import AssignmentRow, assignment_of_school
+from noema.store.photographs import teachers_readings
+from noema.web.drawings.strip import PlainJoint, plain_joints
+from noema.web.exercises.showing import Shown, show
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.request import db, me
+
+keys = Blueprint("keys", __name__)
+
+KEY_SENTENCES = {
+    Key.PAINTS: "These paints, in even steps along their real way of mixing.",
+    Key.OWN_ENDS: "Even steps between the ends each student painted.",
+    Key.TEACHER: "Your own painted sheet.",
+    Key.NAMED: "Fixed steps: named hues, or the medium’s usual ends of value.",
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class OwnSheet:
+    """A photograph of the teacher's own sheet."""
+
+    photograph_id: int
+    joints: tuple[PlainJoint, ...]
+    is_key: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class KeyPage:
+    """What an assignment is held against."""
+
+    frame: Frame
+    row: AssignmentRow
+    shown: Shown
+    sentence: str
+    rooms: str  # the tolerances in words
+    by_teacher: bool
+    own: tuple[OwnSheet, ...]
+    judged: int | None  # sheets judged anew by the key just approved
+
+
+@keys.get("/assignments/<int:assignment_id>/key")
+def key(assignment_id: int) -> str:
+    """Show what is expected, and the teacher's own sheets where they are the key."""
+    row = assignment_of_school(db(), me().school_id, assignment_id)
+    exercise = exercise_of(db(), row)
+    url = url_for("keys.key_sheet", assignment_id=row.id)
+    names = cell_names(exercise.asked)
+    expected = {cell.id: cell.lab for cell in exercise.asked.cells}
+    own = []
+    for one in teachers_readings(db(), row.id):
+        cells = reading_from_json(one.body).cells
+        joints = plain_joints([(names[c.id], c.lab, expected[c.id]) for c in cells])
+        is_key = one.photograph_id == exercise.key_photograph_id
+        own.append(OwnSheet(photograph_id=one.photograph_id, joints=joints, is_key=is_key))
+    page = KeyPage(
+        frame=frame(Stage.PLAN),
+        row=row,
+        shown=show(exercise.expected, exercise.paints, row.medium, row.paper, url),
+        sentence=KEY_SENTENCES[row.key],
+        rooms=tolerance_from_json(row.tolerance).said,
+        by_teacher=row.key is Key.TEACHER,
+        own=tuple(own),
+        judged=request.args.get("judged", type=int),
+    )
+    return render_template("keys/key.html", page=page)
+
+
+@keys.get("/assignments/<int:assignment_id>/key.pdf")
+def key_sheet(assignment_id: int) -> Response:
+    """Give the key sheet for the wall."""
+    row = assignment_of_school(db(), me().school_id, assignment_id)
+    drawing = draw_key_sheet(exercise_of(db(), row).expected, row.paper, row.class_name)
+    return Response(sheets_pdf([drawing], drawing.title), mimetype="application/pdf")
+
+
+@keys.post("/assignments/<int:assignment_id>/key/sheet")
+def own_sheet(assignment_id: int) -> AnyResponse:
+    """Make the teacher's own sheet, and give its PDF."""
+    sheet = print_own_sheet(db(), me().school_id, assignment_id)
+    url = url_for("printing.pdf", assignment_id=assignment_id, sheet=sheet.id)
+    return redirect(url, 303)
+
+
+@keys.post("/assignments/<int:assignment_id>/key")
+def approve(assignment_id: int) -> AnyResponse:
+    """Take a photographed sheet of the teacher's as key; all work is judged anew."""
+    photograph_id = request.form.get("photograph", type=int) or 0
+    judged = approving.approve_key(db(), me().school_id, assignment_id, photograph_id)
+    return redirect(url_for("keys.key", assignment_id=assignment_id, judged=judged), 303)

@@ -1,0 +1,177 @@
+"""Assigning exercises of every kind, their keys, and what comes of the sheets."""
+
+import re
+
+import pypdfium2
+import pytest
+from sqlalchemy import text
+
+from noema.actions.work_out_exercise import Chosen
+from noema.core.exercises.asked import Wanted
+from noema.core.exercises.catalogue import KINDS
+from noema.core.exercises.levels import Key
+from noema.core.pigments.shelf import builtin_set
+from noema.stand_ins.painter import Hand
+from tests.trade import CAREFUL, NAMES, found_school
+
+CHART = Chosen(
+    kind="intensity-chart",
+    wanted=Wanted(steps=5, pairs=("red-green",)),
+    paints=builtin_set("split-six"),
+    set_ref="split-six",
+    key=Key.TEACHER,
+)
+
+
+@pytest.fixture
+def chart(sessions, files):
+    """A school whose class paints a chart held against the teacher's own sheet."""
+    return found_school(sessions, files, chosen=CHART)
+
+
+def assign_url(school) -> str:
+    return f"/classes/{school.class_id}/assign"
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_kind_is_shown_assigned_printed_and_has_a_key_sheet(app, school, kind):
+    client = school.teacher(app)
+    form = {"kind": kind, "set": "split-six+black", "level": "intermediate", "due_week": "7"}
+    shown = client.get(assign_url(school), query_string=form).text
+    assert KINDS[kind].says in shown
+    assert "to set up, paint and clean up" in shown
+    assert "maker" in shown  # the caution that comes first
+    key_url = re.search(r'href="([^"]*key\.pdf[^"]*)"', shown).group(1).replace("&amp;", "&")
+    assert client.get(key_url).data.startswith(b"%PDF")
+    assert client.post(assign_url(school), data=form).status_code == 302
+    page = client.get("/print").text
+    made = re.search(r'action="(/assignments/\d+/sheets)"', page).group(1)
+    pdf = client.post(made, follow_redirects=True).data
+    assert len(pypdfium2.PdfDocument(pdf)) == len(NAMES)
+    assert KINDS[kind].says in client.get(made.replace("sheets", "key")).text
+
+
+def test_the_form_changes_with_the_kind_and_the_set(app, school):
+    client = school.teacher(app)
+    url = f"{assign_url(school)}/preview"
+    wheel = client.get(url, query_string={"kind": "colour-wheel", "set": "three-printers"}).text
+    assert 'name="hues"' in wheel
+    assert 'name="ring"' in wheel
+    assert 'name="pairs"' not in wheel
+    ladder = client.get(url, query_string={"kind": "tint-ladder", "set": "muted-earths"}).text
+    assert "yellow ochre" in ladder
+    assert 'value="11"' in ladder
+
+
+@pytest.mark.parametrize(
+    ("form", "reason"),
+    [
+        ({"kind": "colour-wheel", "hues": "24", "ring": ["tint-in", "shade"]}, "fewer rings"),
+        ({"kind": "colour-match", "key": "own-ends"}, "no ends of its own"),
+        ({"kind": "tint-ladder", "medium": "pencil"}, "no tubes"),
+        ({"kind": "colour-match", "targets": "50, 10, 10\nno-such:3"}, "no-such"),
+        ({"kind": "value-scale", "room-value": "wide"}, "no number"),
+        ({"kind": "value-scale", "room-value": "40"}, "makes no sense"),
+        ({"kind": "value-scale", "steps": "-2"}, "not a whole number"),
+        ({"kind": "paper-plane"}, "There is no exercise"),
+        ({"kind": "colour-wheel", "set": "9999"}, "no such paint set"),
+        ({"kind": "colour-wheel", "level": "master"}, "isn’t on the list"),
+    ],
+)
+def test_silly_choices_are_refused_in_the_preview_and_when_assigned(app, school, form, reason):
+    client = school.teacher(app)
+    reason = reason.replace("’", "&#39;")
+    assert reason in client.get(f"{assign_url(school)}/preview", query_string=form).text
+    refused = client.post(assign_url(school), data=form)
+    assert refused.status_code in (404, 422)
+    assert reason in refused.text
+
+
+def test_own_tolerances_are_kept_and_an_earlier_assignment_gives_its_choices(app, school):
+    client = school.teacher(app)
+    form = {
+        "kind": "intensity-chart",
+        "set": "split-six",
+        "steps": "9",
+        "pairs": "yellow-violet",
+        "with": "tints",
+        "room-chroma": "1.1",
+        "level": "advanced",
+        "key": "named",
+        "print": "shows-parts",
+        "due_week": "3",
+    }
+    client.post(assign_url(school), data=form)
+    assert "chroma within 1.1" in client.get(assign_url(school), query_string=form).text
+    earlier = re.findall(
+        r'<option value="(\d+)">[^<]*Intensity chart', client.get(assign_url(school)).text
+    )
+    copy = client.get(assign_url(school), query_string={"from": earlier[0]}).text
+    assert 'value="yellow-violet"' in copy
+    assert 'value="1.1"' in copy
+    for chosen in ("9", "advanced", "named", "split-six"):
+        assert f'<option value="{chosen}" selected>' in copy
+    assert copy.count(" checked") == 2
+
+
+def test_a_set_changed_later_changes_nothing_that_was_given(app, school):
+    client = school.teacher(app)
+    ref = school.puts_together("Room 3", "rose", "lemon-yellow", "phthalo-blue", "titanium-white")
+    client.post(assign_url(school), data={"kind": "colour-wheel", "hues": "6", "set": ref})
+    key = re.search(r'href="(/assignments/\d+/key)">Colour wheel', client.get("/plan").text).group(
+        1
+    )
+    before = client.get(key).text
+    client.post(f"/paints/sets/{ref}/remove")
+    assert client.get(f"/paints/sets/{ref}").status_code == 404
+    assert client.get(key).text == before
+    assert before.count("<polygon") == 6
+
+
+def test_a_coloured_sheet_is_read_judged_by_its_key_and_reviewed(app, chart):
+    client = chart.teacher(app)
+    photo = chart.reviewable(hand=CAREFUL)
+    desk = client.get(f"/review/{photo}").text
+    assert desk.count('class="joint') == 5
+    assert "The bridge" in desk
+    assert "of 100 steps" in desk
+    assert "neutral" in client.get(f"/review/{photo}?cell=r1c3").text
+    assert (
+        "accepted"
+        in client.post(
+            f"/review/{photo}/decide", data={"verb": "accept"}, follow_redirects=True
+        ).text
+    )
+    assert "Intensity chart" in client.get(f"/progress/classes/{chart.class_id}").text
+
+
+def test_the_teachers_sheet_becomes_the_key_and_work_is_judged_anew(app, chart):
+    client = chart.teacher(app)
+    students = chart.reviewable(hand=CAREFUL)
+    key = f"/assignments/{chart.assignment_id}/key"
+    assert "held against what its paints give" in client.get(key).text
+    assert client.post(f"{key}/sheet", follow_redirects=True).data.startswith(b"%PDF")
+    own = next(sheet for sheet in chart.sheets() if sheet.student_id is None)
+    dull = Hand(step_noise=0.05, missed=0.0, ragged_mm=0.3, cast=3.0)
+    photo = chart.hands_in(chart.photo_of(own, hand=dull, seed=77)).photo
+    page = client.get(key).text
+    assert "Make this the key" in page
+    refused = client.post(key, data={"photograph": students})
+    assert refused.status_code == 422
+    approved = client.post(key, data={"photograph": photo.id}, follow_redirects=True).text
+    assert "1 sheet was judged anew" in approved
+    assert "This is the key" in approved
+    assert "As the teacher painted it" in approved
+    with chart.sessions() as session:
+        kept = (
+            session.execute(
+                text(
+                    "SELECT key FROM judgement j JOIN reading r ON r.id = j.reading_id "
+                    "WHERE r.photograph_id = :p ORDER BY j.id"
+                ),
+                {"p": students},
+            )
+            .scalars()
+            .all()
+        )
+    assert kept == ["paints", f"teacher {photo.id}"]
