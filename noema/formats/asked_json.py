@@ -4,7 +4,6 @@ from collections.abc import Mapping
 from dataclasses import fields
 from typing import Any, cast
 
-from noema.core.colour.hvc import hvc_of
 from noema.core.errors import BadFile
 from noema.core.exercises.asked import (
     Arrangement,
@@ -21,7 +20,7 @@ from noema.core.exercises.tolerance import Tolerance
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import TUBES, PaintSet
 from noema.core.pigments.tube import Tube
-from noema.formats.hvc_json import hvc_to_json
+from noema.formats.hvc_json import hvc_from_json, hvc_to_json
 
 Json = dict[str, object]
 
@@ -120,7 +119,7 @@ def _cell(values: Json, tubes: Mapping[str, Tube]) -> AskedCell:
         id=str(values["id"]),
         label=str(values["label"]),
         lab=(lightness, a, b),
-        hvc=hvc_of((lightness, a, b)),
+        hvc=hvc_from_json(values["hvc"]),
         parts=tuple(Part(tube=tubes[name], amount=share) for name, share in parts.items()),
         note=str(values["note"]),
         limit=str(values["limit"] or ""),

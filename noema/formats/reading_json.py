@@ -3,10 +3,9 @@
 import json
 from typing import cast
 
-from noema.core.colour.hvc import HVC
 from noema.core.errors import BadFile
 from noema.core.photo.reading import CellFlag, CellReading, Reading, SheetFlag
-from noema.formats.hvc_json import hvc_to_json
+from noema.formats.hvc_json import hvc_from_json, hvc_to_json
 
 Json = dict[str, object]
 
@@ -64,18 +63,12 @@ def _cell_to_json(cell: CellReading) -> Json:
 
 def _cell(given: Json) -> CellReading:
     lab = cast(list[float], given["lab"])
-    hvc = cast(Json, given["hvc"])
-    hue = hvc["hue100"]
     sigma = float(cast(float, given["sigma"]))
     fallback = sigma * _VALUE_PER_DELTA
     return CellReading(
         id=str(given["id"]),
         lab=(float(lab[0]), float(lab[1]), float(lab[2])),
-        hvc=HVC(
-            hue100=None if hue is None else float(cast(float, hue)),
-            value=float(cast(float, hvc["value"])),
-            chroma=float(cast(float, hvc["chroma"])),
-        ),
+        hvc=hvc_from_json(given["hvc"]),
         sigma=sigma,
         sigma_value=float(cast(float, given.get("sigma_value", fallback))),
         sigma_step=float(cast(float, given.get("sigma_step", fallback))),

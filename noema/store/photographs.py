@@ -9,7 +9,18 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
 from noema.core.progress.states import PhotoState
-from noema.store.tables import Json, Photograph, Pile, ReadingRow, Sheet, Student
+from noema.store.tables import (
+    Assignment,
+    Json,
+    Photograph,
+    Pile,
+    ReadingRow,
+    SchoolClass,
+    Sheet,
+    Student,
+)
+
+_LATELY = 12  # sheets offered to choose from
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -197,6 +208,55 @@ def _newest_readings(
     )
     return tuple(
         ReadPhoto(photograph_id=row.photograph_id, reading_id=row.id, body=row.body)
+        for row in session.execute(question)
+    )
+
+
+@dataclass(frozen=True, kw_only=True)
+class SwatchSheet:
+    """A read photograph of a sheet of tube swatches."""
+
+    photograph_id: int
+    student: str | None  # None: the teacher's own
+    class_name: str
+    asked: Json
+    body: Json  # what was read
+
+
+def swatch_sheets(session: Session, school_id: int, kind: str) -> tuple[SwatchSheet, ...]:
+    """Which sheets of a kind were read in a school lately, the newest first?"""
+    question = (
+        select(
+            Photograph.id,
+            Student.display_name,
+            SchoolClass.name.label("class_name"),
+            Assignment.asked,
+            ReadingRow.body,
+        )
+        .join(Sheet, Sheet.id == Photograph.sheet_id)
+        .join(Assignment, Assignment.id == Sheet.assignment_id)
+        .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .join(
+            ReadingRow,
+            (ReadingRow.photograph_id == Photograph.id) & (ReadingRow.sheet_id == Sheet.id),
+        )
+        .outerjoin(Student, Student.id == Sheet.student_id)
+        .where(
+            Photograph.school_id == school_id,
+            Photograph.state == PhotoState.READ.value,
+            Assignment.kind == kind,
+        )
+        .order_by(Photograph.id.desc(), ReadingRow.id.desc())
+        .limit(_LATELY)
+    )
+    return tuple(
+        SwatchSheet(
+            photograph_id=row.id,
+            student=row.display_name,
+            class_name=row.class_name,
+            asked=row.asked,
+            body=row.body,
+        )
         for row in session.execute(question)
     )
 

@@ -175,3 +175,28 @@ def test_the_teachers_sheet_becomes_the_key_and_work_is_judged_anew(app, chart):
             .all()
         )
     assert kept == ["paints", f"teacher {photo.id}"]
+
+
+def test_a_sheet_of_tube_swatches_gives_the_colours_of_an_own_tube(app, sessions, files):
+    chosen = Chosen(
+        kind="tube-swatches",
+        wanted=Wanted(tubes=("rose", "phthalo-blue")),
+        paints=builtin_set("split-six"),
+        set_ref="split-six",
+    )
+    school = found_school(sessions, files, chosen=chosen)
+    client = school.teacher(app)
+    assert "photographed sheet" not in client.get("/paints/tubes/new").text
+    photo = school.reviewable(hand=CAREFUL)
+    form = client.get("/paints/tubes/new").text
+    assert f'value="{photo}-s1a">rose' in form
+    filled = client.get(f"/paints/tubes/new?from={photo}-s1a").text
+    labs = re.findall(r'name="lab_\d" value="([^"]*)"', filled)
+    assert [bool(lab) for lab in labs] == [True, True, False]
+    assert float(labs[1].split()[0]) > float(labs[0].split()[0]) + 10  # the tint is lighter
+    fit = {
+        "label": "Our rose", "base": "rose", "do": "fit", "lab_0": labs[0], "with_0": "",
+        "parts_0": "", "lab_1": labs[1], "with_1": "titanium-white", "parts_1": "10",
+    }  # fmt: skip
+    assert "Put Our rose on the shelf" in client.post("/paints/tubes/new", data=fit).text
+    assert client.get(f"/paints/tubes/new?from={photo}-s9a").status_code == 404

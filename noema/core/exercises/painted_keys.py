@@ -35,11 +35,11 @@ def between_own_ends(asked: Asked, painted: Mapping[str, Lab]) -> Asked:
     for band in asked.bands:
         if band.even is not Even.NOT:
             moved |= _along(band, painted, closed=band.even is Even.HUE)
-    shifts = _shifts_of_tubes([(cell, moved.get(i, painted[i])) for i, cell in ends.items()])
+        else:
+            moved |= {cell.id: painted[cell.id] for cell in band.cells if cell.id in ends}
+    shifts = _shifts_of_tubes([(cell, moved[i]) for i, cell in ends.items() if i in moved])
     for cell in asked.cells:
-        if cell.id in ends and cell.id not in moved:
-            moved[cell.id] = painted[cell.id]
-        elif cell.id not in moved and cell.parts:
+        if cell.id not in moved and cell.parts:
             moved[cell.id] = _shifted(cell, _shift_of_mix(cell, shifts))
     return _with_labs(asked, moved, "Moved to lie between the ends as painted.")
 

@@ -5,12 +5,13 @@ the colour lies: a grey's hue is anybody's guess, an intense red's is sharp.
 """
 
 from collections.abc import Sequence
-from math import hypot, sqrt
+from dataclasses import dataclass
+from math import inf, sqrt
 
 import numpy as np
 
 from noema.core.colour.difference import ciede2000
-from noema.core.colour.hvc import HVC, hvc_of
+from noema.core.colour.hvc import HVC, hvcs_of
 from noema.core.colour.names import HueTable, hue_step
 from noema.core.exercises.asked import AskedCell
 from noema.core.judging.judgement import Drift
@@ -22,34 +23,62 @@ from noema.core.sheet.layout import Triple
 HUE_SHOWS_FROM = 1.5
 """Chroma from which a colour has a hue that can be held against another's."""
 
-_NUDGE = 1.0  # Lab units moved to see what a doubt is worth
+_LEAST_APART = 1e-6  # CIEDE2000
+_LITTLE, _MUCH = 1.5, 3.0  # tolerances
 _LEAST_C = 4.0  # C*: nearer the grey axis directions of hue and chroma blur into each other
 _ONE_OF_THREE = 1.0 / sqrt(3.0)  # a doubt of all three quantities, shared alike
 _GRAVITY = (Verdict.HOLDS, Verdict.LOOK, Verdict.DRIFTS, Verdict.OFF)
 
 
-def hue_drift(seen: CellReading, cell: AskedCell, tolerance: float) -> Drift | None:
+@dataclass(frozen=True, kw_only=True)
+class Worth:
+    """What one CIEDE2000 of doubt is worth at a colour."""
+
+    hue: float  # steps of the hundred-step circle; infinite for a grey
+    chroma: float  # chroma steps
+
+
+def worths(labs: Sequence[Triple]) -> tuple[Worth, ...]:
+    """Say what a doubt is worth at each of some colours, Lab D50."""
+    here = np.array(labs, dtype=float).reshape(-1, 3)
+    strong = np.maximum(np.hypot(here[:, 1], here[:, 2]), _LEAST_C)[:, None]
+    outward = (
+        np.where(np.any(here[:, 1:], axis=1, keepdims=True), here[:, 1:], [[_LEAST_C, 0.0]])
+        / strong
+    )
+    aside = np.stack([-outward[:, 1], outward[:, 0]], axis=-1)
+    moved = [np.column_stack([here[:, 0], here[:, 1:] + way]) for way in (aside, outward)]
+    apart = [np.maximum(ciede2000(here, lab), _LEAST_APART) for lab in moved]
+    hvcs = hvcs_of(np.concatenate([here, *moved]))
+    count = len(here)
+    return tuple(
+        Worth(
+            hue=_turned(hvcs[n], hvcs[count + n]) / float(apart[0][n]),
+            chroma=abs(hvcs[2 * count + n].chroma - hvcs[n].chroma) / float(apart[1][n]),
+        )
+        for n in range(count)
+    )
+
+
+def hue_drift(seen: CellReading, cell: AskedCell, worth: Worth, tolerance: float) -> Drift | None:
     """Give the drift in hue, in steps of the hundred-step circle; None where either is grey."""
     painted, expected = seen.hvc, cell.hvc
     if painted.hue100 is None or expected.hue100 is None:
         return None
     if min(painted.chroma, expected.chroma) < HUE_SHOWS_FROM:
         return None
-    amount = hue_step(expected.hue100, painted.hue100)
-    aside = _moved(seen.lab, sideways=True)
-    turned = hvc_of(aside)
-    worth = 0.0 if turned.hue100 is None else abs(hue_step(painted.hue100, turned.hue100))
-    sigma = _ONE_OF_THREE * seen.sigma * worth / _apart(seen.lab, aside)
-    return Drift(amount=amount, sigma=sigma, tolerance=tolerance)
+    return Drift(
+        amount=hue_step(expected.hue100, painted.hue100),
+        sigma=_ONE_OF_THREE * seen.sigma * worth.hue,
+        tolerance=tolerance,
+    )
 
 
-def chroma_drift(seen: CellReading, cell: AskedCell, tolerance: float) -> Drift:
+def chroma_drift(seen: CellReading, cell: AskedCell, worth: Worth, tolerance: float) -> Drift:
     """Give the drift in chroma steps."""
-    outward = _moved(seen.lab, sideways=False)
-    worth = abs(hvc_of(outward).chroma - seen.hvc.chroma)
     return Drift(
         amount=seen.hvc.chroma - cell.hvc.chroma,
-        sigma=_ONE_OF_THREE * seen.sigma * worth / _apart(seen.lab, outward),
+        sigma=_ONE_OF_THREE * seen.sigma * worth.chroma,
         tolerance=tolerance,
     )
 
@@ -62,22 +91,27 @@ def worst_of(drifts: Sequence[Drift]) -> Verdict:
 def said_of(
     verdict: Verdict,
     value: Drift,
-    steps: float,
+    steps: float | None,
     hue: Drift | None,
     chroma: Drift | None,
     painted: HVC,
     table: HueTable,
 ) -> str:
-    """Say a verdict's reason in a painter's words, the gravest quantity first."""
+    """Say a verdict's reason in a painter's words, the gravest quantity first.
+
+    `steps` is the value's drift in steps of a scale; None where cells aren't steps of value.
+    """
     if verdict is Verdict.HOLDS:
         return "Holds its step."
-    said = {
-        "value": (value, f"{step_words(steps)} {'too dark' if value.amount < 0 else 'too light'}")
-    }
+    lightness = _too(value.amount, value.tolerance, "dark", "light")
+    if steps is not None:
+        lightness = f"{step_words(steps)} {'too dark' if steps < 0 else 'too light'}"
+    said = {"value": (value, lightness)}
     if hue is not None:
         said["hue"] = (hue, f"leans to {_neighbour(painted, hue.amount, table)}")
     if chroma is not None:
-        said["chroma"] = (chroma, _intensity(chroma.amount))
+        words = _too(chroma.amount, chroma.tolerance, "dull", "intense")
+        said["chroma"] = (chroma, words)
     # What a verdict rests on is said, in the order of how far it passes its room.
     grave = sorted(said.values(), key=lambda one: -abs(one[0].amount) / one[0].tolerance)
     astray = [words for drift, words in grave if _verdict(drift) is verdict]
@@ -101,19 +135,18 @@ def _neighbour(painted: HVC, amount: float, table: HueTable) -> str:
     return min((way, name) for way, name in ahead if way > -2.0)[1]
 
 
-def _intensity(amount: float) -> str:
-    much = "a little" if abs(amount) < 2.0 else "much" if abs(amount) > 5.0 else ""
-    return f"{much} too {'dull' if amount < 0 else 'intense'}".strip()
+def _turned(here: HVC, there: HVC) -> float:
+    if here.hue100 is None or there.hue100 is None:
+        return inf
+    return abs(hue_step(here.hue100, there.hue100))
 
 
-def _moved(lab: Triple, *, sideways: bool) -> Triple:
-    lightness, a, b = lab
-    strong = max(hypot(a, b), _LEAST_C)
-    across, along = (-b, a) if sideways else (a, b)
-    if hypot(a, b) == 0.0:
-        across, along = (0.0, strong) if sideways else (strong, 0.0)
-    return (lightness, a + _NUDGE * across / strong, b + _NUDGE * along / strong)
+def _too(amount: float, tolerance: float, under: str, over: str) -> str:
+    """Say how much too far: a little within one and a half rooms, much beyond three.
 
-
-def _apart(one: Triple, other: Triple) -> float:
-    return max(float(ciede2000(one, other)), 1e-6)
+    >>> _too(-4.0, 1.0, "dark", "light"), _too(0.6, 0.5, "dark", "light")
+    ('much too dark', 'a little too light')
+    """
+    rooms = abs(amount) / tolerance
+    much = "a little " if rooms < _LITTLE else "much " if rooms > _MUCH else ""
+    return f"{much}too {under if amount < 0 else over}"

@@ -10,7 +10,7 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.naming import cell_names
 from noema.core.exercises.painted_keys import between_own_ends
 from noema.core.exercises.tolerance import Tolerance, usual_tolerance
-from noema.core.judging.drift import chroma_drift, hue_drift, said_of, worst_of
+from noema.core.judging.drift import Worth, chroma_drift, hue_drift, said_of, worst_of, worths
 from noema.core.judging.findings import find_patterns
 from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement
 from noema.core.judging.verdict import Verdict
@@ -55,17 +55,19 @@ def judge(
     rooms = tolerance or usual_tolerance(asked.kind, level)
     stride, names = _stride(asked), cell_names(asked)
     cells = tuple(
-        _judge_cell(seen, cell, names, stride, key, rooms, table, empty=seen.id in empty)
-        for seen, cell in zip(reading.cells, asked.cells, strict=True)
+        _judge_cell(seen, cell, names, stride, key, rooms, worth, table, empty=seen.id in empty)
+        for seen, cell, worth in zip(
+            reading.cells, asked.cells, worths([c.lab for c in reading.cells]), strict=True
+        )
     )
     return Judgement(
         key=key,
         level=level,
         exercise=asked.kind,
-        stride=stride,
+        stride=1.0 if stride is None else stride,
         cells=cells,
-        evenness=_evenness(cells, empty, stride) if _is_scale(asked) else None,
-        findings=find_patterns(reading.cells, cells, empty, printed, stride),
+        evenness=None if stride is None else _evenness(cells, empty, stride),
+        findings=find_patterns(reading.cells, cells, empty, printed, stride or 1.0),
     )
 
 
@@ -73,9 +75,10 @@ def _is_scale(asked: Asked) -> bool:
     return len(asked.bands) == 1 and asked.bands[0].even is Even.VALUE
 
 
-def _stride(asked: Asked) -> float:
+def _stride(asked: Asked) -> float | None:
+    """Give the value from one step to the next; None where cells aren't steps of value."""
     if not _is_scale(asked):
-        return 1.0
+        return None
     cells = asked.cells
     return (cells[-1].hvc.value - cells[0].hvc.value) / (len(cells) - 1)
 
@@ -94,9 +97,10 @@ def _judge_cell(
     seen: CellReading,
     cell: AskedCell,
     names: Mapping[str, str],
-    stride: float,
+    stride: float | None,
     key: Key,
     rooms: Tolerance,
+    worth: Worth,
     table: HueTable,
     *,
     empty: bool,
@@ -104,9 +108,9 @@ def _judge_cell(
     # Against the student's own ends the doubt that all cells share falls out.
     sigma = seen.sigma_step if key is Key.OWN_ENDS else seen.sigma_value
     value = Drift(amount=seen.hvc.value - cell.hvc.value, sigma=sigma, tolerance=rooms.value)
-    hue = None if rooms.hue is None else hue_drift(seen, cell, rooms.hue)
-    chroma = None if rooms.chroma is None else chroma_drift(seen, cell, rooms.chroma)
-    steps = value.amount / stride
+    hue = None if rooms.hue is None else hue_drift(seen, cell, worth, rooms.hue)
+    chroma = None if rooms.chroma is None else chroma_drift(seen, cell, worth, rooms.chroma)
+    steps = None if stride is None else value.amount / stride
     verdict = worst_of([drift for drift in (value, hue, chroma) if drift is not None])
     reason = said_of(verdict, value, steps, hue, chroma, seen.hvc, table)
     blinded = next((why for flag, why in _BLINDING.items() if flag in seen.flags), None)
@@ -122,7 +126,7 @@ def _judge_cell(
         painted_lab=seen.lab,
         drift=value.amount,
         sigma=sigma,
-        steps=steps,
+        steps=value.amount if steps is None else steps,
         tolerance=rooms.value,
         hue=hue,
         chroma=chroma,

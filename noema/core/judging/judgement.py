@@ -54,7 +54,7 @@ class CellJudgement:
     painted_lab: Triple
     drift: float  # value, painted less expected: below 0 is too dark
     sigma: float  # one sigma of the drift, value
-    steps: float  # the drift in steps of this scale
+    steps: float  # the drift in steps of a scale; in values where steps aren't of value
     tolerance: float  # value
     hue: Drift | None  # steps of the hundred-step circle; None where it isn't asked or too grey
     chroma: Drift | None  # chroma steps; None where it isn't asked

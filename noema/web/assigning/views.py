@@ -134,7 +134,7 @@ def _answer(row: ClassRow, form: Form) -> Answer:
         chosen = chosen_of(form)
         asked = work_out(chosen)
         url = url_for("assigning.key_sheet", class_id=row.id, **_query(form))
-        shown = show(asked, chosen.in_medium, chosen.medium, chosen.paper, url)
+        shown = show(asked, chosen.in_medium, chosen.medium, chosen.paper, chosen.table, url)
     except Refused as refusal:
         return Answer(shown=None, held="", refusal=str(refusal))
     return Answer(shown=shown, held=_held(chosen))

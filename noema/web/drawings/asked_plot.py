@@ -10,6 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from noema.core.colour.hvc import HVC, hvcs_of
+from noema.core.colour.names import HueTable
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.asked import Asked, AskedCell, CellShape, Even, Lab
 from noema.core.exercises.kind import Plot
@@ -19,6 +20,7 @@ from noema.web.drawings.wheel import MIDDLE, SIZE, point
 
 WIDTH, HEIGHT = 540.0, 280.0
 _LEFT, _TOP, _BOTTOM = 40.0, 14.0, 30.0
+_RIM = 16.0  # chroma at which hues are named
 _LEAST_CHROMA = 8.0  # drawn at least this far out
 
 Place = tuple[float, float]
@@ -51,14 +53,14 @@ class AskedPlot:
 
 
 def make_asked_plot(
-    asked: Asked, plot: Plot, painted: Mapping[str, Lab] | None = None
+    asked: Asked, plot: Plot, table: HueTable, painted: Mapping[str, Lab] | None = None
 ) -> AskedPlot:
     """Draw an exercise; with the painted colours by cell where there are some."""
     hvcs = {cell.id: cell.hvc for cell in asked.cells}
     seen = dict(painted or {})
     seen_hvcs = dict(zip(seen, hvcs_of(np.array(list(seen.values()))), strict=True)) if seen else {}
     most = max([_LEAST_CHROMA, *(hvc.chroma for hvc in (*hvcs.values(), *seen_hvcs.values()))])
-    frame = _FRAMES[plot](asked, most)
+    frame = _FRAMES[plot](asked, most, table)
     fills = lab_to_hex([cell.lab for cell in asked.cells])
     seen_fills = dict(zip(seen, lab_to_hex(list(seen.values())), strict=True)) if seen else {}
     names = cell_names(asked)
@@ -99,21 +101,22 @@ class _Frame:
     ways: tuple[str, ...] = ()
 
 
-def _above(asked: Asked, _most: float) -> _Frame:
+def _above(_asked: Asked, _most: float, table: HueTable) -> _Frame:
     rings = tuple(
         (_circle(chroma), MIDDLE + 3.0, point(25.0, chroma)[1] - 3.0, f"{chroma:g}")
         for chroma in (4.0, 8.0, 12.0)
     )
+    names = tuple(("", *point(hue.hue100, _RIM), hue.name) for hue in table.hues(6))
     return _Frame(
         says="The wheel from above: neutral in the middle, chroma outwards (rings at 4, 8, 12).",
-        view_box=f"40 40 {SIZE - 80:g} {SIZE - 80:g}",
-        lines=rings,
+        view_box=f"0 20 {SIZE:g} {SIZE - 40:g}",
+        lines=(*rings, *names),
         place=lambda _cell, hvc: point(hvc.hue100, hvc.chroma),
         radius=11.0,
     )
 
 
-def _stair(asked: Asked, _most: float) -> _Frame:
+def _stair(asked: Asked, _most: float, _table: HueTable) -> _Frame:
     order = {cell.id: n for n, cell in enumerate(asked.cells)}
     width = (WIDTH - 34.0) / len(order)
 
@@ -130,7 +133,7 @@ def _stair(asked: Asked, _most: float) -> _Frame:
     )
 
 
-def _path(asked: Asked, most: float) -> _Frame:
+def _path(asked: Asked, most: float, _table: HueTable) -> _Frame:
     def place(_cell: AskedCell, hvc: HVC) -> Place:
         return round(_LEFT + (WIDTH - _LEFT - 20.0) * hvc.chroma / most, 1), _value_y(hvc.value)
 
@@ -143,7 +146,7 @@ def _path(asked: Asked, most: float) -> _Frame:
     )
 
 
-def _bridge(asked: Asked, most: float) -> _Frame:
+def _bridge(asked: Asked, most: float, _table: HueTable) -> _Frame:
     along: dict[str, float] = {}
     for band in asked.bands:
         count = len(band.cells)

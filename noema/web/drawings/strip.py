@@ -14,8 +14,8 @@ from noema.core.judging.words import cell_words, opening
 from noema.core.sheet.layout import Triple
 
 JOINT, GAP, ROW = 92.0, 8.0, 246.0  # drawing units
-_MOST_ACROSS = 16  # joints in a row
-_MOST_LETTERS = 12
+_SHORT_ROW = 176.0  # without words, which would be too small to read
+_MOST_WITH_WORDS, _MOST_ACROSS = 12, 24  # joints in a row
 _TINY_WIDTH = 10
 DRIFT_SHOWN = 1.5  # value steps from the middle of a drift bar to its end
 BRACKET_SIGMAS = 1.64  # the bracket holds nine in ten
@@ -26,7 +26,7 @@ class Joint:
     """One cell: what was painted against what was expected."""
 
     id: str
-    label: str  # short enough to stand under it
+    label: str
     left: float
     top: float
     painted_fill: str
@@ -51,6 +51,7 @@ class Strip:
     width: float
     height: float
     said: str  # for those who can't see it
+    has_words: bool  # there is room for them under the joints
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -96,15 +97,19 @@ def make_strip(judgement: Judgement, review: Review) -> Strip:
     tally = tally_of(judgement)
     fills = lab_to_hex([*tally.painted_labs, *tally.expected_labs])
     half = len(judgement.cells)
+    has_words = half <= _MOST_WITH_WORDS
+    height = ROW if has_words else _SHORT_ROW
+    across = -(-half // -(-half // _MOST_ACROSS))  # as even rows as there can be
     joints = tuple(
-        _joint(cell, n, fills[n], fills[half + n], review) for n, cell in enumerate(judgement.cells)
+        _joint(cell, n % across, n // across * height, fills[n], fills[half + n], review)
+        for n, cell in enumerate(judgement.cells)
     )
-    across = min(len(joints), _MOST_ACROSS)
     return Strip(
         joints=joints,
         width=across * (JOINT + GAP) - GAP,
-        height=ROW * -(-len(joints) // _MOST_ACROSS),
+        height=height * -(-half // across),
         said=tally.said,
+        has_words=has_words,
     )
 
 
@@ -137,7 +142,8 @@ def _tiny_paths(painted: Sequence[str], expected: Sequence[str]) -> Markup:
 
 def _joint(
     cell: CellJudgement,
-    place: int,
+    column: int,
+    top: float,
     painted: str,
     expected: str,
     review: Review,
@@ -147,9 +153,9 @@ def _joint(
     doubt = BRACKET_SIGMAS * drift.sigma
     return Joint(
         id=cell.id,
-        label=_short(cell.label),
-        left=place % _MOST_ACROSS * (JOINT + GAP),
-        top=place // _MOST_ACROSS * ROW,
+        label=cell.label,
+        left=column * (JOINT + GAP),
+        top=top,
         painted_fill=painted,
         expected_fill=expected,
         verdict=verdict.value,
@@ -175,10 +181,6 @@ def _shown(cell: CellJudgement) -> Drift:
     worst = max([value, *colour], key=lambda drift: abs(drift.amount) / drift.tolerance)
     scale = cell.tolerance / worst.tolerance
     return Drift(amount=worst.amount * scale, sigma=worst.sigma * scale, tolerance=cell.tolerance)
-
-
-def _short(label: str) -> str:
-    return label if len(label) <= _MOST_LETTERS else f"{label[: _MOST_LETTERS - 1]}…"
 
 
 def _on_bar(drift: float) -> float:

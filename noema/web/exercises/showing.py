@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from noema.core.colour.names import HueTable
 from noema.core.exercises.asked import Arrangement, Asked, Concern
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.media import Medium, cautions
@@ -42,7 +43,12 @@ class Shown:
 
 
 def show(
-    asked: Asked, paints: PaintSet | None, medium: Medium, paper: Paper, key_url: str
+    asked: Asked,
+    paints: PaintSet | None,
+    medium: Medium,
+    paper: Paper,
+    table: HueTable,
+    key_url: str,
 ) -> Shown:
     """Lay everything out; refuses what doesn't fit the paper."""
     kind = kind_of(asked.kind)
@@ -50,7 +56,7 @@ def show(
         title=asked.title,
         says=kind.says,
         sheet=make_asked_sheet(asked, paper),
-        plot=make_asked_plot(asked, kind.plot),
+        plot=make_asked_plot(asked, kind.plot, table),
         wheel=asked.arrangement is Arrangement.WHEEL,
         concerns=asked.concerns,
         how_to=asked.how_to,

@@ -15,6 +15,7 @@ from noema.formats.asked_json import tolerance_from_json
 from noema.formats.reading_json import reading_from_json
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.store.assignments import AssignmentRow, assignment_of_school
+from noema.store.paints import hue_words
 from noema.store.photographs import teachers_readings
 from noema.web.drawings.strip import PlainJoint, plain_joints
 from noema.web.exercises.showing import Shown, show
@@ -59,6 +60,7 @@ def key(assignment_id: int) -> str:
     """Show what is expected, and the teacher's own sheets where they are the key."""
     row = assignment_of_school(db(), me().school_id, assignment_id)
     exercise = exercise_of(db(), row)
+    table = hue_words(db(), me().school_id).table
     url = url_for("keys.key_sheet", assignment_id=row.id)
     names = cell_names(exercise.asked)
     expected = {cell.id: cell.lab for cell in exercise.asked.cells}
@@ -71,7 +73,7 @@ def key(assignment_id: int) -> str:
     page = KeyPage(
         frame=frame(Stage.PLAN),
         row=row,
-        shown=show(exercise.expected, exercise.paints, row.medium, row.paper, url),
+        shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, url),
         sentence=KEY_SENTENCES[row.key],
         rooms=tolerance_from_json(row.tolerance).said,
         by_teacher=row.key is Key.TEACHER,

@@ -77,12 +77,12 @@ def key_sheet(set_ref: str) -> Response:
 def _asked_page(paints: PaintSet, set_ref: str) -> AskedPage:
     kind, shown, refusal = _kind(), None, ""
     key_url = f"{url_for('asking.key_sheet', set_ref=set_ref)}?{request.query_string.decode()}"
+    table = hue_words(db(), me().school_id).table
     try:
         medium = Medium(paints.binder.value)
-        shown = show(_worked_out(paints), paints, medium, Paper.A4, key_url)
+        shown = show(_worked_out(paints), paints, medium, Paper.A4, table, key_url)
     except Refused as said:
         refusal = str(said)
-    table = hue_words(db(), me().school_id).table
     return AskedPage(
         ref=set_ref,
         kinds=select("kind", "Exercise", ((k.name, k.label) for k in KINDS.values()), kind.name),

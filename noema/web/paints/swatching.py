@@ -20,6 +20,7 @@ from noema.web.drawings.tube import tint_words
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me, meter
+from noema.web.paints.sheet_swatches import SheetTube, swatches_of, tubes_on_sheets
 from noema.web.paints.views import TubeRow, tube_rows
 
 swatching = Blueprint("swatching", __name__)
@@ -63,6 +64,7 @@ class NewTubePage:
     base: str
     lines: tuple[Line, ...]
     has_meter: bool
+    sheet_tubes: tuple[SheetTube, ...]  # that could be taken from a photographed sheet
     fitted: FittedTube | None = None
     compared: tuple[Compared, ...] = ()
     rows: tuple[TubeRow, ...] = ()
@@ -85,9 +87,20 @@ class TubePage:
 
 @swatching.get("/paints/tubes/new")
 def new_tube() -> str:
-    """Show the form with the usual three swatches."""
-    lines = tuple(Line(with_name=name, parts=parts, lab="") for name, parts in _USUAL)
-    return render_template("paints/swatch.html", page=_page("", "scarlet", lines))
+    """Show the form with the usual three swatches, or those of a photographed sheet."""
+    ref = request.args.get("from")
+    if ref is None:
+        lines = tuple(Line(with_name=name, parts=parts, lab="") for name, parts in _USUAL)
+        return render_template("paints/swatch.html", page=_page("", "scarlet", lines))
+    taken = swatches_of(ref)
+    read = [Line(with_name=one.with_name, parts=one.parts, lab=one.lab) for one in taken.lines]
+    bare = [Line(with_name="", parts="", lab="")] * (_LINES - len(read))
+    said = (
+        "Read from the photograph, each within about "
+        f"{taken.sigma:.1f} CIEDE2000: a meter is surer. Name the tube and try the fit."
+    )
+    page = _page("", taken.base, (*read, *bare), said)
+    return render_template("paints/swatch.html", page=page)
 
 
 @swatching.post("/paints/tubes/new")
@@ -201,6 +214,7 @@ def _page(label: str, base: str, lines: tuple[Line, ...], sentence: str = "") ->
         base=base,
         lines=lines,
         has_meter=meter() is not None,
+        sheet_tubes=tubes_on_sheets(),
         sentence=sentence,
     )
 
@@ -214,6 +228,7 @@ def _tried(label: str, base: str, lines: tuple[Line, ...]) -> NewTubePage:
         base=base,
         lines=lines,
         has_meter=meter() is not None,
+        sheet_tubes=tubes_on_sheets(),
         fitted=fitted,
         compared=_compared(fitted, swatches),
         rows=tube_rows((fitted.tube, builtin_tube(base)), Binder.ACRYLIC),

@@ -18,6 +18,7 @@ from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.formats.layout_json import layout_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school
 from noema.store.decisions import RecordLine, record_of
+from noema.store.paints import hue_words
 from noema.store.reviews import (
     AttemptRow,
     attempt_of_school,
@@ -196,7 +197,8 @@ def _plot(assignment: AssignmentRow, judgement: Judgement) -> AskedPlot:
         {cell.id: cell.expected_lab for cell in judgement.cells},
     )
     painted = {cell.id: cell.painted_lab for cell in judgement.cells}
-    return make_asked_plot(asked, kind_of(asked.kind).plot, painted)
+    table = hue_words(db(), me().school_id).table
+    return make_asked_plot(asked, kind_of(asked.kind).plot, table, painted)
 
 
 def _hints(photograph_id: int) -> tuple[str, ...]:
