@@ -82,7 +82,8 @@ def _environment(database_url: str) -> dict[str, str]:
 
 def _fill(environment: dict[str, str]) -> None:
     print(
-        "Looking at the demo data (the first time it is painted and read: a few minutes) …", flush=True
+        "Looking at the demo data (the first time it is painted and read: a few minutes) …",
+        flush=True,
     )
     done = subprocess.run([ROOT / ".venv/bin/noema", "demo"], env=environment, check=False)
     if done.returncode != 0:

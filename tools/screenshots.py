@@ -16,7 +16,6 @@ PAINTS = {
     "set": "/paints/sets/split-six",
     "reach": "/paints/sets/split-six/reach",
     "explore": "/paints/sets/split-six/explore?one=scarlet&other=phthalo-blue&down=some&wet=1",
-    "exercises": "/paints/sets/split-six/exercises?kind=intensity-chart&tints=1",
     "own-tube": "/paints/tubes/own-room-12-red",
 }
 
@@ -45,8 +44,13 @@ def main() -> None:
         page.locator("nav.stages").get_by_role("link", name="Review").click()
         page.get_by_role("link", name="Begin with the first").click()
         shoot(page, "desk")
+        page.get_by_role("link", name="Review", exact=False).first.click()
+        page.get_by_role("link", name="Anouk Fell").first.click()
+        shoot(page, "desk-colour")
         page.get_by_role("link", name="Plan", exact=True).click()
-        page.get_by_role("link", name="Assign a value scale").last.click()
+        page.get_by_role("link", name="Intensity chart").click()
+        shoot(page, "key")
+        page.get_by_role("link", name="Give it again").click()
         shoot(page, "assign")
         for name, url in PAINTS.items():
             page.goto(url)
