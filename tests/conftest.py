@@ -1,5 +1,6 @@
 """What tests share: a database of their own, a file store, schools that are made anew."""
 
+import os
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -19,8 +20,12 @@ ROOT = Path(__file__).parents[1]
 
 @pytest.fixture(scope="session")
 def database_url() -> Iterator[str]:
-    """An empty, migrated database in a cluster that lives as long as the tests."""
-    cluster = Cluster(ROOT / ".local/test/postgres")
+    """An empty, migrated database in a cluster that lives as long as the tests.
+
+    Tests run in several processes, each with a cluster of its own.
+    """
+    worker = os.environ.get("PYTEST_XDIST_WORKER", "alone")
+    cluster = Cluster(ROOT / f".local/test/postgres-{worker}")
     cluster.start()
     owner = open_engine(cluster.url("postgres")).execution_options(isolation_level="AUTOCOMMIT")
     with owner.connect() as connection:

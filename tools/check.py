@@ -1,5 +1,6 @@
 """Checks everything: format, lint, types, tests. `make test` and CI call it."""
 
+import os
 import subprocess
 import sys
 from pathlib import Path
@@ -11,14 +12,18 @@ CHECKS = (
     ["ruff", "format", "--check", "--quiet", "."],
     ["ruff", "check", "--quiet", "."],
     ["mypy"],
-    ["pytest"],
+    ["pytest", "--numprocesses=auto", "--dist=worksteal"],
 )
+_ONE_THREAD = {"OMP_NUM_THREADS": "1", "OPENBLAS_NUM_THREADS": "1"}
+"""There is a process for every core already."""
 
 
 def main() -> None:
     for name, *arguments in CHECKS:
         print(f"— {name} {' '.join(arguments)}", flush=True)
-        done = subprocess.run([BIN / name, *arguments], cwd=ROOT, check=False)
+        done = subprocess.run(
+            [BIN / name, *arguments], cwd=ROOT, env=os.environ | _ONE_THREAD, check=False
+        )
         if done.returncode != 0:
             sys.exit(f"noema: {name} found something to mend, above.")
 

@@ -19,6 +19,7 @@ from noema.stand_ins.painter import Hand
 from tests.trade import PASSWORD, School, found_school
 
 CHROMIUM = "/usr/bin/chromium"
+FOUR_COLOURS = b"name,L,a,b\none,60,30,40\ntwo,45,-20,10\nthree,70,5,50\nfour,35,10,-20\n"
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -101,10 +102,18 @@ def make_a_class(page: Page) -> None:
 
 
 def assign_six_steps(page: Page) -> None:
-    page.get_by_role("link", name="Assign a value scale").click()
-    expect(page.locator("#expected svg.expected rect")).to_have_count(9)
-    page.get_by_label("Steps, black to white").select_option("6")
-    expect(page.locator("#expected svg.expected rect")).to_have_count(6)
+    cells = page.locator("svg.asked-sheet polygon")
+    page.get_by_role("link", name="Assign an exercise").click()
+    expect(cells).to_have_count(9)
+    page.get_by_label("Exercise").select_option("colour-match")
+    expect(cells).to_have_count(6)
+    file = {"name": "mine.csv", "mimeType": "text/csv", "buffer": FOUR_COLOURS}
+    page.get_by_label("Read it from a file").set_input_files(file)
+    expect(cells).to_have_count(4)
+    page.get_by_label("Exercise").select_option("value-scale")
+    page.locator("#field-set").select_option("")
+    page.locator("#field-steps").select_option("6")
+    expect(cells).to_have_count(6)
     page.get_by_role("button", name="Assign to Tuesday painters").click()
 
 

@@ -41,6 +41,7 @@ class Typed:
     value: str
     hint: str = ""  # shown where nothing is written
     lines: int = 1
+    takes_file: bool = False  # its text may come from a file
 
 
 def select(

@@ -112,6 +112,7 @@ def _typed(kind: Kind, form: Form) -> tuple[Typed, ...]:
                 value=form.get("targets", ""),
                 hint="62.0, 28.5, 51.0\nwarm-yellow:4, ultramarine:1",
                 lines=4,
+                takes_file=True,
             )
         )
     return tuple(found)
