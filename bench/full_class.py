@@ -109,6 +109,8 @@ def _reading(code: str, rng: Random) -> Reading:
             sigma=1.0,
             sigma_value=0.15,
             sigma_step=0.1,
+            sigma_hue=5.0,
+            sigma_chroma=0.5,
             coverage=1.0,
             flags=(),
         )

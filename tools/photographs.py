@@ -1,61 +1,113 @@
-"""Reads stand-in photographs and says how far the values are from the truth.
+"""Reads stand-in photographs of every kind of sheet and says how far the reader is from the truth.
 
-Run: .venv/bin/python -m tools.photographs [preset [how many [width in pixels]]]
+Run: .venv/bin/python -m tools.photographs [preset [how many [width in pixels [seeds from]]]]
+A preset ending in +known is read with the printer's patches known, as after a calibration.
 """
 
 import sys
 from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass
-from functools import partial
+from dataclasses import dataclass, replace
+from functools import cache, partial
 
 import numpy as np
 
-from noema.core.colour.value import lightness_to_value
+from noema.core.colour.difference import ciede2000
+from noema.core.colour.hvc import hvc_of
+from noema.core.colour.names import USUAL_HUES
+from noema.core.exercises.asked import Asked, Ground, Wanted
+from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.media import Medium
 from noema.core.exercises.value_scale import ValueScale
 from noema.core.photo.decode import decode_picture
 from noema.core.photo.read import read_photo
-from noema.core.sheet.layout import Layout
+from noema.core.pigments.shelf import builtin_set
+from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
+from noema.core.sheet.layout import Layout, Triple
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
+from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.photo_file import check_photo
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.stand_ins.studio import take_picture
 
 FIRST_SEED = 50_000  # kept apart from the seeds used while building
+KNOWN = "+known"
+_KNOWN_SIGMA = 0.6  # CIEDE2000 of a calibrated patch
+_SETS = ("split-six+black", "three-printers", "muted-earths")
+_FAR, _SURE = 5.0, 0.5  # confident wrong: this far off, with a sigma under this share of it
 
 
 @dataclass(frozen=True, kw_only=True)
 class CellError:
     """One painted cell, read."""
 
-    error: float  # value steps
+    away: float  # CIEDE2000
+    value: float  # value steps
     sigma: float
+    sigma_value: float
     flagged: bool
 
 
 def sheet_of(seed: int) -> tuple[Layout, bytes]:
-    """Give a sheet and its PDF; steps and paper change with the seed."""
+    """Give a plain value scale and its PDF; steps and paper change with the seed."""
     scale = ValueScale(steps=5 + seed % 7, medium=Medium.ACRYLIC)
     layout = value_scale_layout(scale, list(Paper)[seed % 2], "K7Q2-04")
     words = SheetWords(student="Ada", school_class="Year 8", due="Due in week 6")
     return layout, sheets_pdf([draw_value_scale(layout, scale, words)], "sheet")
 
 
+def any_sheet_of(seed: int) -> tuple[Layout, bytes]:
+    """Give a sheet of any kind and its PDF; kind, set, paper and printing change with the seed."""
+    kinds = sorted(KINDS)
+    kind, paints = kinds[seed % len(kinds)], _SETS[seed // len(kinds) % len(_SETS)]
+    paper = list(Paper)[seed % 2]
+    if kind == "value-scale" and seed % 3:
+        return sheet_of(seed)
+    asked = _asked(kind, paints)
+    layout = worksheet_layout(asked, paper, "K7Q2-04", grey_only=seed % 5 == 0)
+    return layout, sheets_pdf([draw_worksheet(layout, asked, paper, Printed())], "sheet")
+
+
+@cache
+def _asked(kind: str, paints: str) -> Asked:
+    ground = Ground(paints=builtin_set(paints), table=USUAL_HUES)
+    return kind_of(kind).asked(Wanted(), ground)
+
+
+def with_known_print(layout: Layout, labs: dict[str, Triple], seed: int) -> Layout:
+    """Write the printer's colours into a layout, as a calibration measures them."""
+    noise = np.random.default_rng(seed).normal(0.0, 0.35, (len(layout.reference), 3))
+    reference = tuple(
+        replace(
+            patch,
+            lab=tuple((np.array(labs[patch.id]) + off).tolist()),
+            lab_sigma=_KNOWN_SIGMA,
+            lab_source="printer calibration",
+        )
+        for patch, off in zip(layout.reference, noise, strict=True)
+    )
+    return replace(layout, reference=reference)
+
+
 def measure(seed: int, preset: str, width_px: int) -> list[CellError] | None:
     """Read one photograph; None where no sheet was found."""
-    layout, pdf = sheet_of(seed)
+    layout, pdf = any_sheet_of(seed)
     size = (width_px, width_px * 3 // 4)
-    picture = take_picture(layout, pdf, seed=seed, preset=preset, size_px=size)
+    light = preset.removesuffix(KNOWN)
+    picture = take_picture(layout, pdf, seed=seed, preset=light, size_px=size)
+    if preset.endswith(KNOWN):
+        layout = with_known_print(layout, dict(picture.patches), seed)
     megapixels = check_photo(picture.jpeg).megapixels
     reading = read_photo(decode_picture(picture.jpeg, megapixels), layout).reading
     if not reading.found:
         return None
     return [
         CellError(
-            error=cell.hvc.value - float(lightness_to_value(truth.lab[0])),
-            sigma=cell.sigma_value,
+            away=float(ciede2000(cell.lab, truth.lab)),
+            value=cell.hvc.value - hvc_of(truth.lab).value,
+            sigma=cell.sigma,
+            sigma_value=cell.sigma_value,
             flagged=bool(cell.flags),
         )
         for cell, truth in zip(reading.cells, picture.truth, strict=True)
@@ -63,28 +115,32 @@ def measure(seed: int, preset: str, width_px: int) -> list[CellError] | None:
     ]
 
 
-def measured(preset: str, how_many: int, width_px: int) -> Iterator[list[CellError] | None]:
+def measured(
+    preset: str, how_many: int, width_px: int, first: int = FIRST_SEED
+) -> Iterator[list[CellError] | None]:
     """Read many photographs, on all cores."""
     one = partial(measure, preset=preset, width_px=width_px)
     with ProcessPoolExecutor() as pool:
-        yield from pool.map(one, range(FIRST_SEED, FIRST_SEED + how_many))
+        yield from pool.map(one, range(first, first + how_many), chunksize=4)
 
 
 def main() -> None:
-    usual = ("easy", "30", "4032")
-    preset, how_many, width_px = (*sys.argv[1:], *usual[len(sys.argv) - 1 :])
-    sheets = list(measured(preset, int(how_many), int(width_px)))
+    usual = ("easy+known", "60", "2400", str(FIRST_SEED))
+    preset, how_many, width_px, first = (*sys.argv[1:], *usual[len(sys.argv) - 1 :])
+    sheets = list(measured(preset, int(how_many), int(width_px), int(first)))
     cells = [cell for sheet in sheets if sheet for cell in sheet]
-    errors = np.abs([cell.error for cell in cells if not cell.flagged])
-    within = np.mean([abs(cell.error) <= 2 * cell.sigma for cell in cells])
-    print(f"preset {preset}: {sum(s is not None for s in sheets)} of {how_many} sheets found")
+    plain = [cell for cell in cells if not cell.flagged]
+    away, sigma = (np.array([getattr(c, n) for c in plain]) for n in ("away", "sigma"))
+    value = np.abs([cell.value for cell in plain])
+    covers = np.mean(value <= 2 * np.array([cell.sigma_value for cell in plain]))
+    wrong = np.mean([not c.flagged and c.away > _FAR and c.sigma < _SURE * c.away for c in cells])
     print(
-        f"value error, cells without a flag: median {np.median(errors):.3f}, "
-        f"95th percentile {np.percentile(errors, 95):.3f}, largest {errors.max():.3f}"
-    )
-    print(
-        f"cells flagged {np.mean([cell.flagged for cell in cells]):.1%}; "
-        f"two sigma cover {within:.1%} of all cells"
+        f"{preset}: {sum(s is not None for s in sheets)} of {how_many} found; "
+        f"CIEDE2000 {np.median(away):.2f} / {np.percentile(away, 95):.2f}; "
+        f"value {np.median(value):.3f} / {np.percentile(value, 95):.3f}; "
+        f"confident wrong {wrong:.1%}; flagged {np.mean([c.flagged for c in cells]):.1%}; "
+        f"two sigma cover {np.mean(away <= 2 * sigma):.1%} (value {covers:.1%}); "
+        f"sigma / error in the middle {np.median(sigma) / np.median(away):.2f}"
     )
 
 

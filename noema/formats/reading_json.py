@@ -9,6 +9,7 @@ from noema.formats.hvc_json import hvc_from_json, hvc_to_json
 
 Json = dict[str, object]
 
+_HUE_PER_DELTA, _CHROMA_PER_DELTA = 1.5, 0.4  # the same for steps of hue and chroma
 _VALUE_PER_DELTA = 0.1  # value steps a CIEDE2000 unit of lightness is worth, roughly
 
 
@@ -56,6 +57,8 @@ def _cell_to_json(cell: CellReading) -> Json:
         "sigma": round(cell.sigma, 3),
         "sigma_value": round(cell.sigma_value, 4),
         "sigma_step": round(cell.sigma_step, 4),
+        "sigma_hue": round(cell.sigma_hue, 2),
+        "sigma_chroma": round(cell.sigma_chroma, 3),
         "coverage": round(cell.coverage, 3),
         "flags": [flag.value for flag in cell.flags],
     }
@@ -72,6 +75,8 @@ def _cell(given: Json) -> CellReading:
         sigma=sigma,
         sigma_value=float(cast(float, given.get("sigma_value", fallback))),
         sigma_step=float(cast(float, given.get("sigma_step", fallback))),
+        sigma_hue=float(cast(float, given.get("sigma_hue", sigma * _HUE_PER_DELTA))),
+        sigma_chroma=float(cast(float, given.get("sigma_chroma", sigma * _CHROMA_PER_DELTA))),
         coverage=float(cast(float, given.get("coverage", 1.0))),
         flags=tuple(CellFlag(flag) for flag in cast(list[str], given["flags"])),
     )

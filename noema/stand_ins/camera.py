@@ -25,7 +25,6 @@ class Shot:
     tilt: float = 8.0  # off square, any direction
     turn: float = 4.0  # rotation in the picture plane
     fill: float = 0.86  # of the picture's side that the sheet takes
-    lamp: tuple[float, float, float] = (1.0, 1.0, 1.0)  # colour left after white balance
     fall_off: float = 0.12  # how much darker one end of the page is, 0..1
     fall_towards: float = 0.0  # direction of the dark end
     exposure: float = 0.8  # where the brightest paper lands, linear
@@ -40,12 +39,10 @@ def aim(preset: str, rng: Generator) -> Shot:
     """Take the picture the way a preset's people do."""
     easy = preset == "easy"
     hard = preset == "hard"
-    warm = rng.normal(0.0, 0.02 if easy else 0.08)
     return Shot(
         tilt=rng.uniform(0.0, 12.0 if easy else 35.0 if hard else 25.0),
         turn=rng.uniform(-8.0, 8.0) if easy else rng.uniform(-180.0, 180.0),
         fill=rng.uniform(0.8, 0.9) if easy else rng.uniform(0.62, 0.85),
-        lamp=(1.0 + warm, 1.0, 1.0 - 1.4 * warm),
         fall_off=rng.uniform(0.0, 0.2 if easy else 0.5 if hard else 0.34),
         fall_towards=rng.uniform(0.0, 360.0),
         exposure=rng.uniform(0.72, 0.86) if easy else rng.uniform(0.55, 0.92),
@@ -84,7 +81,7 @@ def _lit(page: Pixels, shot: Shot) -> Pixels:
     ratio = np.sqrt(1.0 / (1.0 - shot.fall_off))
     distance = 1.0 + (ratio - 1.0) * (along / reach + 1.0) / 2.0
     light = shot.exposure / 0.87 / distance**2
-    return np.asarray(page * light[..., None] * np.array(shot.lamp, np.float32), dtype=np.float32)
+    return np.asarray(page * light[..., None], dtype=np.float32)
 
 
 def _desk(size_px: tuple[int, int], rng: Generator) -> Pixels:

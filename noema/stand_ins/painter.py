@@ -1,5 +1,6 @@
 """A student painting the cells of a sheet, more or less well."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import cv2
@@ -7,9 +8,11 @@ import numpy as np
 from numpy.random import Generator
 from numpy.typing import NDArray
 
-from noema.core.colour.srgb import lab_to_linear
+from noema.core.colour.spectra import reflectance_to_lab
 from noema.core.colour.value import lightness_to_value, value_to_lab
 from noema.core.sheet.layout import Cell, Layout, Polygon, Triple
+from noema.stand_ins.optics import EYE, Optics
+from noema.stand_ins.spectra import paint_spectra
 
 Pixels = NDArray[np.float32]
 
@@ -32,12 +35,13 @@ class Hand:
     cast: float = 0.6  # one sigma of a* and b*: nobody's grey is quite neutral
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True, eq=False)
 class PaintedCell:
     """What was really painted."""
 
     id: str
     lab: Triple | None  # None where nothing was painted
+    spectrum: NDArray[np.float64] | None  # reflectance (31,), of that colour
 
 
 def intend(layout: Layout, hand: Hand, rng: Generator) -> tuple[PaintedCell, ...]:
@@ -62,25 +66,48 @@ def intend(layout: Layout, hand: Hand, rng: Generator) -> tuple[PaintedCell, ...
     if hand.swapped:
         first, second = hand.swapped
         mixed[first], mixed[second] = mixed[second], mixed[first]
-    return tuple(PaintedCell(id=cell.id, lab=mixed[cell.id]) for cell in layout.cells)
+    meant_labs = [lab for lab in mixed.values() if lab is not None]
+    spectra = paint_spectra(np.array(meant_labs).reshape(-1, 3), rng)
+    labs = reflectance_to_lab(spectra).tolist()
+    laid = iter(zip(labs, spectra, strict=True))
+    return tuple(_painted(cell.id, mixed[cell.id], laid) for cell in layout.cells)
+
+
+def _painted(
+    cell_id: str, meant: Triple | None, laid: Iterator[tuple[list[float], NDArray[np.float64]]]
+) -> PaintedCell:
+    if meant is None:
+        return PaintedCell(id=cell_id, lab=None, spectrum=None)
+    (lightness, a, b), spectrum = next(laid)
+    return PaintedCell(id=cell_id, lab=(lightness, a, b), spectrum=spectrum)
 
 
 def paint(
-    page: Pixels, layout: Layout, cells: tuple[PaintedCell, ...], hand: Hand, rng: Generator
+    page: Pixels,
+    layout: Layout,
+    cells: tuple[PaintedCell, ...],
+    hand: Hand,
+    rng: Generator,
+    optics: Optics = EYE,
 ) -> Pixels:
-    """Lay paint over a printed page (h, w, 3) of linear reflectance; gives a new page."""
+    """Lay paint over a printed page (h, w, 3) of linear RGB; gives a new page."""
     painted = page.copy()
     px_per_mm = page.shape[1] / layout.width_mm
-    colours = {cell.id: cell.lab for cell in cells}
-    for cell in layout.cells:
-        lab = colours[cell.id]
-        if lab is not None:
-            _paint_cell(painted, cell, lab, px_per_mm, hand, rng)
+    places = {cell.id: cell for cell in layout.cells}
+    laid = [cell for cell in cells if cell.spectrum is not None]
+    seen = optics.seen(np.array([cell.spectrum for cell in laid])) if laid else []
+    for cell, colour in zip(laid, seen, strict=True):
+        _paint_cell(painted, places[cell.id], colour, px_per_mm, hand, rng)
     return painted
 
 
 def _paint_cell(
-    page: Pixels, cell: Cell, lab: Triple, px_per_mm: float, hand: Hand, rng: Generator
+    page: Pixels,
+    cell: Cell,
+    seen: NDArray[np.float64],
+    px_per_mm: float,
+    hand: Hand,
+    rng: Generator,
 ) -> None:
     rows, columns, distance = _distance_mm(cell.polygon_mm, px_per_mm, page.shape[:2])
     shape = (rows.stop - rows.start, columns.stop - columns.start)
@@ -92,7 +119,7 @@ def _paint_cell(
     brush = np.repeat(_smooth_noise((shape[0], 1), 1.5 * px_per_mm, rng), shape[1], axis=1)
     patchy = _smooth_noise(shape, 6.0 * px_per_mm, rng)
     thick = 1.0 + hand.streaks * (0.6 * brush + 0.8 * patchy)
-    colour = np.maximum(lab_to_linear(lab), 0.002)
+    colour = np.maximum(seen, 0.0)
     laid = np.clip(thick[..., None], 0.5, 1.5) * colour
     under = page[rows, columns]
     page[rows, columns] = (under + cover[..., None] * (laid - under)).astype(np.float32)

@@ -1,5 +1,6 @@
 """From a layout and its PDF to a photograph and the truth behind it."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -7,10 +8,11 @@ from numpy.random import default_rng
 from numpy.typing import NDArray
 
 from noema.core.errors import Refused
-from noema.core.sheet.layout import Layout
+from noema.core.sheet.layout import Layout, Triple
 from noema.stand_ins.camera import aim, photograph
+from noema.stand_ins.optics import draw_optics
 from noema.stand_ins.painter import Hand, PaintedCell, intend, paint
-from noema.stand_ins.printer import load_paper, print_page
+from noema.stand_ins.printer import load_paper, patch_labs, print_page
 
 PRESETS = {"easy": 0.0, "class": 1.0, "hard": 1.0}
 """Preset: how ordinary the printer and paper are."""
@@ -35,6 +37,7 @@ class Picture:
 
     jpeg: bytes
     truth: tuple[PaintedCell, ...]
+    patches: Mapping[str, Triple]  # the true colour of each reference patch, as printed
 
 
 def take_picture(
@@ -56,14 +59,17 @@ def take_picture(
     press = load_paper(rng, PRESETS[preset])
     truth = intend(layout, hand, rng)
     finest = _PAGE_FINER * size_px[0] / layout.width_mm
-    printed = print_page(pdf, pdf_page, press, min(finest, _MOST_PX_PER_MM))
-    page = paint(printed, layout, truth, hand, rng)
+    optics = draw_optics(rng, preset)
+    printed = print_page(pdf, pdf_page, press, min(finest, _MOST_PX_PER_MM), optics)
+    page = paint(printed, layout, truth, hand, rng, optics)
     shot = aim(preset, rng)
     if mishap and mishap.hide_code:
         _hide_code(page, layout)
     if mishap and mishap.cut_off:
         shot = replace(shot, fill=1.7)
-    return Picture(jpeg=photograph(page, shot, size_px, rng), truth=truth)
+    return Picture(
+        jpeg=photograph(page, shot, size_px, rng), truth=truth, patches=patch_labs(layout, press)
+    )
 
 
 def _hide_code(page: NDArray[np.float32], layout: Layout) -> None:

@@ -39,8 +39,8 @@ def test_each_weakness_shows_where_it_should():
 def test_swapped_and_empty_cells_are_in_the_truth():
     cells = intend(LAYOUT, Hand(swapped=("c2", "c3"), empty=("c4",)), default_rng(3))
     plain = intend(LAYOUT, Hand(), default_rng(3))
-    assert cells[1].lab == plain[2].lab
-    assert cells[2].lab == plain[1].lab
+    assert cells[1].lab == pytest.approx(plain[2].lab, abs=0.02)
+    assert cells[2].lab == pytest.approx(plain[1].lab, abs=0.02)
     assert cells[3].lab is None
 
 

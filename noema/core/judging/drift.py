@@ -1,66 +1,25 @@
-"""How far a cell lies from its step in hue and in chroma, how sure that is, and how it is said.
-
-A reader's doubt is one number in CIEDE2000. What it means in hue and in chroma depends on where
-the colour lies: a grey's hue is anybody's guess, an intense red's is sharp.
-"""
+"""How far a cell lies from its step in hue and in chroma, and how that is said."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from math import inf, sqrt
 
 import numpy as np
 
-from noema.core.colour.difference import ciede2000
-from noema.core.colour.hvc import HVC, hvcs_of
+from noema.core.colour.hvc import HVC
 from noema.core.colour.names import HueTable, hue_step
 from noema.core.exercises.asked import AskedCell
 from noema.core.judging.judgement import Drift
 from noema.core.judging.verdict import Verdict, verdict_of
 from noema.core.judging.words import opening, step_words
 from noema.core.photo.reading import CellReading
-from noema.core.sheet.layout import Triple
 
 HUE_SHOWS_FROM = 1.5
 """Chroma from which a colour has a hue that can be held against another's."""
 
-_LEAST_APART = 1e-6  # CIEDE2000
 _LITTLE, _MUCH = 1.5, 3.0  # tolerances
-_LEAST_C = 4.0  # C*: nearer the grey axis directions of hue and chroma blur into each other
-_ONE_OF_THREE = 1.0 / sqrt(3.0)  # a doubt of all three quantities, shared alike
 _GRAVITY = (Verdict.HOLDS, Verdict.LOOK, Verdict.DRIFTS, Verdict.OFF)
 
 
-@dataclass(frozen=True, kw_only=True)
-class Worth:
-    """What one CIEDE2000 of doubt is worth at a colour."""
-
-    hue: float  # steps of the hundred-step circle; infinite for a grey
-    chroma: float  # chroma steps
-
-
-def worths(labs: Sequence[Triple]) -> tuple[Worth, ...]:
-    """Say what a doubt is worth at each of some colours, Lab D50."""
-    here = np.array(labs, dtype=float).reshape(-1, 3)
-    strong = np.maximum(np.hypot(here[:, 1], here[:, 2]), _LEAST_C)[:, None]
-    outward = (
-        np.where(np.any(here[:, 1:], axis=1, keepdims=True), here[:, 1:], [[_LEAST_C, 0.0]])
-        / strong
-    )
-    aside = np.stack([-outward[:, 1], outward[:, 0]], axis=-1)
-    moved = [np.column_stack([here[:, 0], here[:, 1:] + way]) for way in (aside, outward)]
-    apart = [np.maximum(ciede2000(here, lab), _LEAST_APART) for lab in moved]
-    hvcs = hvcs_of(np.concatenate([here, *moved]))
-    count = len(here)
-    return tuple(
-        Worth(
-            hue=_turned(hvcs[n], hvcs[count + n]) / float(apart[0][n]),
-            chroma=abs(hvcs[2 * count + n].chroma - hvcs[n].chroma) / float(apart[1][n]),
-        )
-        for n in range(count)
-    )
-
-
-def hue_drift(seen: CellReading, cell: AskedCell, worth: Worth, tolerance: float) -> Drift | None:
+def hue_drift(seen: CellReading, cell: AskedCell, tolerance: float) -> Drift | None:
     """Give the drift in hue, in steps of the hundred-step circle; None where either is grey."""
     painted, expected = seen.hvc, cell.hvc
     if painted.hue100 is None or expected.hue100 is None:
@@ -69,16 +28,16 @@ def hue_drift(seen: CellReading, cell: AskedCell, worth: Worth, tolerance: float
         return None
     return Drift(
         amount=hue_step(expected.hue100, painted.hue100),
-        sigma=_ONE_OF_THREE * seen.sigma * worth.hue,
+        sigma=seen.sigma_hue,
         tolerance=tolerance,
     )
 
 
-def chroma_drift(seen: CellReading, cell: AskedCell, worth: Worth, tolerance: float) -> Drift:
+def chroma_drift(seen: CellReading, cell: AskedCell, tolerance: float) -> Drift:
     """Give the drift in chroma steps."""
     return Drift(
         amount=seen.hvc.chroma - cell.hvc.chroma,
-        sigma=_ONE_OF_THREE * seen.sigma * worth.chroma,
+        sigma=seen.sigma_chroma,
         tolerance=tolerance,
     )
 
@@ -133,12 +92,6 @@ def _neighbour(painted: HVC, amount: float, table: HueTable) -> str:
     ]
     # A step back of two still counts as the hue it has arrived at.
     return min((way, name) for way, name in ahead if way > -2.0)[1]
-
-
-def _turned(here: HVC, there: HVC) -> float:
-    if here.hue100 is None or there.hue100 is None:
-        return inf
-    return abs(hue_step(here.hue100, there.hue100))
 
 
 def _too(amount: float, tolerance: float, under: str, over: str) -> str:

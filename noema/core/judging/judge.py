@@ -10,7 +10,7 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.naming import cell_names
 from noema.core.exercises.painted_keys import between_own_ends
 from noema.core.exercises.tolerance import Tolerance, usual_tolerance
-from noema.core.judging.drift import Worth, chroma_drift, hue_drift, said_of, worst_of, worths
+from noema.core.judging.drift import chroma_drift, hue_drift, said_of, worst_of
 from noema.core.judging.findings import find_patterns
 from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement
 from noema.core.judging.verdict import Verdict
@@ -55,10 +55,8 @@ def judge(
     rooms = tolerance or usual_tolerance(asked.kind, level)
     stride, names = _stride(asked), cell_names(asked)
     cells = tuple(
-        _judge_cell(seen, cell, names, stride, key, rooms, worth, table, empty=seen.id in empty)
-        for seen, cell, worth in zip(
-            reading.cells, asked.cells, worths([c.lab for c in reading.cells]), strict=True
-        )
+        _judge_cell(seen, cell, names, stride, key, rooms, table, empty=seen.id in empty)
+        for seen, cell in zip(reading.cells, asked.cells, strict=True)
     )
     return Judgement(
         key=key,
@@ -100,7 +98,6 @@ def _judge_cell(
     stride: float | None,
     key: Key,
     rooms: Tolerance,
-    worth: Worth,
     table: HueTable,
     *,
     empty: bool,
@@ -108,8 +105,8 @@ def _judge_cell(
     # Against the student's own ends the doubt that all cells share falls out.
     sigma = seen.sigma_step if key is Key.OWN_ENDS else seen.sigma_value
     value = Drift(amount=seen.hvc.value - cell.hvc.value, sigma=sigma, tolerance=rooms.value)
-    hue = None if rooms.hue is None else hue_drift(seen, cell, worth, rooms.hue)
-    chroma = None if rooms.chroma is None else chroma_drift(seen, cell, worth, rooms.chroma)
+    hue = None if rooms.hue is None else hue_drift(seen, cell, rooms.hue)
+    chroma = None if rooms.chroma is None else chroma_drift(seen, cell, rooms.chroma)
     steps = None if stride is None else value.amount / stride
     verdict = worst_of([drift for drift in (value, hue, chroma) if drift is not None])
     reason = said_of(verdict, value, steps, hue, chroma, seen.hvc, table)

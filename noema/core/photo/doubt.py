@@ -1,18 +1,34 @@
-"""How far a cell's colour may be wrong, from everything that made it."""
+"""How far cells' colours may be wrong, from everything that made them.
+
+Errors are added as covariances of linear RGB relative to paper: those of light, texture and paper
+move all channels together, the tone curve's each by its own depth, the colour fit's as it says.
+"""
 
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
-from noema.core.colour.difference import lightness_weight
+from noema.core.colour.difference import ciede2000
+from noema.core.colour.hvc import hvcs_of
+from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
+from noema.core.colour.names import hue_step
+from noema.core.colour.srgb import LINEAR_TO_XYZ_D50
 from noema.core.colour.value import lightness_to_value
+from noema.core.photo.colour_fit import ColourFit
 from noema.core.photo.sample import PaintSample
 from noema.core.photo.tone import Tone
 from noema.core.sheet.layout import Triple
 
+Floats = NDArray[np.float64]
+
 _CAMERA_LOG = 0.012  # one sigma of the logarithm of luminance the camera itself adds to a cell
-_COLOUR_SIGMA = 1.0  # of a* and b*: a neutral strip says little about the camera's colours
 _TONE_BETWEEN_CELLS = 0.3  # share of the tone curve's doubt that a difference of cells keeps
+_DARK = 0.0015  # linear: veil and noise that don't shrink with the light
+_WIDER = 1.15  # what is left out, from seeds kept for tuning
+_NUDGE = 0.3  # Lab units
+_LEAST = 1e-4
+_HUE_UNKNOWN = 25.0  # steps of a hundred: half way round, either way
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -22,30 +38,110 @@ class Doubt:
     sigma: float  # CIEDE2000
     sigma_value: float  # value steps, absolute
     sigma_step: float  # value steps, against other cells of the sheet
+    sigma_hue: float  # steps of the hundred-step circle
+    sigma_chroma: float  # chroma steps
 
 
-def cell_doubt(
-    sample: PaintSample,
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Colours:
+    """Cells' colours, and how far they may be wrong."""
+
+    labs: tuple[Triple, ...]
+    doubts: tuple[Doubt, ...]
+
+
+def colours_of(
+    samples: list[PaintSample],
     tone: Tone,
+    fit: ColourFit,
     light_scatter: float,
-    lightness: float,
     paper: tuple[Triple, float],
-) -> Doubt:
-    """Add up light, tone, texture, camera and paper as independent errors of log luminance."""
-    luminance = float(np.mean(sample.rgb))
-    curve = float(tone.sigma_log(np.array(luminance)))
-    own = float(np.sqrt(light_scatter**2 + sample.doubt**2 + _CAMERA_LOG**2))
-    paper_log = paper[1] / _lightness_slope(paper[0][0])
-    slope = _lightness_slope(lightness)
-    sigma_l = slope * float(np.sqrt(own**2 + curve**2 + paper_log**2))
-    step_l = slope * float(np.sqrt(own**2 + (_TONE_BETWEEN_CELLS * curve) ** 2))
-    per_l = float(lightness_to_value(lightness + 0.5) - lightness_to_value(lightness - 0.5))
-    seen = sigma_l / float(lightness_weight(lightness))
-    return Doubt(
-        sigma=float(np.hypot(seen, _COLOUR_SIGMA)),
-        sigma_value=sigma_l * per_l,
-        sigma_step=step_l * per_l,
+) -> Colours:
+    """Turn what was seen of cells into Lab D50, with the doubt of each."""
+    raw = np.maximum(np.array([sample.rgb for sample in samples]), _LEAST)
+    toned = tone.true(raw)
+    rgb = fit.true(toned)
+    labs = _labs(rgb, paper[0])
+    own = np.hypot(light_scatter, [sample.doubt for sample in samples])
+    own = np.hypot(own, _CAMERA_LOG)
+    covariance = _covariance(raw, toned, tone, fit, own, paper)
+    spread = _WIDER**2 * _to_lab(covariance, rgb, paper[0])
+    steps = _step_sigmas(labs, raw, tone, own)
+    return Colours(
+        labs=tuple((lightness, a, b) for lightness, a, b in labs.tolist()),
+        doubts=tuple(_doubts(labs, spread, steps)),
     )
+
+
+def _labs(rgb: Floats, paper_lab: Triple) -> Floats:
+    ratio = lab_to_xyz(paper_lab) / lab_to_xyz([100.0, 0.0, 0.0])
+    return xyz_to_lab(np.maximum(rgb @ LINEAR_TO_XYZ_D50.T, 1e-6) * ratio)
+
+
+def _covariance(
+    raw: Floats,
+    toned: Floats,
+    tone: Tone,
+    fit: ColourFit,
+    own: Floats,
+    paper: tuple[Triple, float],
+) -> Floats:
+    """Add up every error of linear RGB, (n, 3, 3)."""
+    paper_log = paper[1] / _lightness_slope(paper[0][0])
+    together = toned * np.hypot(own, paper_log)[:, None]
+    log = np.log(raw)
+    bends = np.stack([toned * log, toned * log**2], axis=-1)  # (n, 3, 2)
+    before = np.einsum("ni,nj->nij", together, together)
+    before += np.einsum("nip,pq,njq->nij", bends, tone.covariance, bends)
+    before += _DARK**2 * np.eye(3)
+    # Through the colour map's slope, which near a colour is close to its own ratio.
+    slope = fit.mean[:, :3] + 0.0
+    return np.asarray(np.einsum("ij,njk,lk->nil", slope, before, slope) + fit.covariance_of(toned))
+
+
+def _to_lab(covariance: Floats, rgb: Floats, paper_lab: Triple) -> Floats:
+    step = 1e-3 * np.maximum(rgb.max(axis=1, keepdims=True), 0.02)
+    here = _labs(rgb, paper_lab)
+    slope = np.stack(
+        [(_labs(rgb + step * row, paper_lab) - here) / step for row in np.eye(3)], axis=-1
+    )
+    return np.asarray(slope @ covariance @ slope.transpose(0, 2, 1))
+
+
+def _step_sigmas(labs: Floats, raw: Floats, tone: Tone, own: Floats) -> Floats:
+    """Give one sigma of L* against other cells: what all cells share falls out."""
+    curve = tone.sigma_log(raw.mean(axis=1))
+    slope = (labs[:, 0] + 16.0) / 3.0
+    return np.asarray(slope * np.hypot(own, _TONE_BETWEEN_CELLS * curve))
+
+
+def _doubts(labs: Floats, spread: Floats, steps: Floats) -> list[Doubt]:
+    sizes, ways = np.linalg.eigh(spread)
+    moves = np.sqrt(np.maximum(sizes, 0.0))[:, None, :] * ways  # (n, 3, 3): columns are moves
+    away = np.stack([ciede2000(labs, labs + moves[:, :, n]) for n in range(3)], axis=-1)
+    sigma = np.sqrt(np.sum(away**2, axis=-1))
+    count = len(labs)
+    nudged = np.concatenate([labs, *(labs + _NUDGE * row for row in np.eye(3))])
+    hvcs = hvcs_of(nudged)
+    found = []
+    for n in range(count):
+        here, there = hvcs[n], [hvcs[count * (1 + axis) + n] for axis in range(3)]
+        chroma = np.array([(one.chroma - here.chroma) / _NUDGE for one in there])
+        hue = _HUE_UNKNOWN
+        if here.hue100 is not None and all(one.hue100 is not None for one in there):
+            turn = np.array([hue_step(here.hue100, one.hue100 or 0.0) / _NUDGE for one in there])
+            hue = min(hue, float(np.sqrt(turn @ spread[n] @ turn)))
+        per_l = float(lightness_to_value(labs[n, 0] + 0.5) - lightness_to_value(labs[n, 0] - 0.5))
+        found.append(
+            Doubt(
+                sigma=float(sigma[n]),
+                sigma_value=float(np.sqrt(spread[n, 0, 0])) * per_l,
+                sigma_step=float(steps[n]) * per_l,
+                sigma_hue=hue,
+                sigma_chroma=float(np.sqrt(chroma @ spread[n] @ chroma)),
+            )
+        )
+    return found
 
 
 def _lightness_slope(lightness: float) -> float:

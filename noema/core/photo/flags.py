@@ -62,9 +62,9 @@ def why_no_sheet(picture: NDArray[np.uint8], some_marks: bool) -> tuple[SheetFla
     """Say what may have hidden a sheet that wasn't found in an RGB picture (h, w, 3)."""
     if float(np.percentile(picture[::8, ::8], 95)) < _DARK_BYTE:
         return (SheetFlag.NO_SHEET, SheetFlag.DARK)
-    if some_marks:
-        return (SheetFlag.NO_SHEET, SheetFlag.CROPPED)
-    return (SheetFlag.NO_SHEET, SheetFlag.BLURRED) if _is_soft(picture) else (SheetFlag.NO_SHEET,)
+    if _is_soft(picture):
+        return (SheetFlag.NO_SHEET, SheetFlag.BLURRED)
+    return (SheetFlag.NO_SHEET, SheetFlag.CROPPED) if some_marks else (SheetFlag.NO_SHEET,)
 
 
 def _is_soft(picture: NDArray[np.uint8]) -> bool:
@@ -114,9 +114,16 @@ def cell_flags(
         CellFlag.PARTLY_PAINTED: not sample.bare and sample.coverage < _PARTLY,
         CellFlag.GLARE: float(shiny.mean()) > _GLARE_SHARE,
         CellFlag.SHADOW: shade < _SHADE_LOG,
-        CellFlag.CLIPPED: float((top >= _BURNT).mean()) > _CLIPPED_SHARE
-        or float((top <= _BLACK).mean()) > _CLIPPED_SHARE,
+        CellFlag.CLIPPED: _clipped(raw),
         CellFlag.UNEVEN: sample.unevenness > _UNEVEN_LOG,
         CellFlag.OUTSIDE: not inside,
     }
     return tuple(flag for flag, holds in seen.items() if holds)
+
+
+def _clipped(raw: NDArray[np.uint8]) -> bool:
+    """Whether a channel met the end of what the file can hold: an intense colour's often does."""
+    if not len(raw):
+        return False
+    ends = (raw >= _BURNT).mean(axis=0), (raw <= _BLACK).mean(axis=0)
+    return float(np.max(ends)) > _CLIPPED_SHARE

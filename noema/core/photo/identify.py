@@ -13,6 +13,7 @@ from noema.core.sheet.paper import FRAMES, Frame
 
 _QUIET_MM = 3.0
 _TRIED_PX_PER_MM = (10.0, 6.0, 14.0)  # of the code: too few or too many pixels both hide it
+_CALMED_PX = 1.2  # JPEG's ringing round small squares reads better smoothed
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -37,12 +38,16 @@ def read_code(picture: NDArray[np.uint8], placed: Placed, square_mm: Polygon) ->
     (left, top), (right, bottom) = square_mm[0], square_mm[2]
     size = (right - left + 2 * _QUIET_MM, bottom - top + 2 * _QUIET_MM)
     corner = (left - _QUIET_MM, top - _QUIET_MM)
-    detector = cv2.QRCodeDetector()
-    for px_per_mm in _TRIED_PX_PER_MM:
-        flat = straighten(picture, placed, size, corner, px_per_mm)
-        text, _, _ = detector.detectAndDecode(cv2.cvtColor(flat, cv2.COLOR_RGB2GRAY))
-        if text:
-            return str(text)
+    plain, other = cv2.QRCodeDetector(), cv2.QRCodeDetectorAruco()
+    for detector, calmed in ((plain, False), (plain, True), (other, False), (other, True)):
+        for px_per_mm in _TRIED_PX_PER_MM:
+            flat = straighten(picture, placed, size, corner, px_per_mm)
+            look = cv2.cvtColor(flat, cv2.COLOR_RGB2GRAY)
+            if calmed:
+                look = cv2.GaussianBlur(look, (0, 0), _CALMED_PX)
+            text, _, _ = detector.detectAndDecode(look)
+            if text:
+                return str(text)
     return None
 
 

@@ -8,15 +8,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.colour.hvc import hvcs_of
-from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
-from noema.core.colour.srgb import LINEAR_TO_XYZ_D50, srgb_to_linear
-from noema.core.photo.doubt import cell_doubt
+from noema.core.colour.srgb import srgb_to_linear
+from noema.core.photo.colour_fit import ColourFit
+from noema.core.photo.doubt import colours_of
 from noema.core.photo.flags import cell_flags, edge_blur_mm, sheet_flags, why_no_sheet
 from noema.core.photo.identify import read_code
 from noema.core.photo.light import LightField, fit_light
 from noema.core.photo.marks import FoundMarks, find_marks
+from noema.core.photo.patches import colour_fit_of, tone_of
 from noema.core.photo.reading import CellReading, Reading, SheetFlag, StraightSheet
-from noema.core.photo.sample import LUMINANCE, PaintSample, sample_paint
+from noema.core.photo.sample import LUMINANCE, sample_paint
 from noema.core.photo.straighten import (
     FEWEST_MARKS,
     PX_PER_MM,
@@ -26,14 +27,7 @@ from noema.core.photo.straighten import (
     straighten,
     to_picture,
 )
-from noema.core.photo.tone import (
-    PAPER_LIGHTNESS,
-    PAPER_SIGMA,
-    UNKNOWN_PRINT_BLACK,
-    UNKNOWN_PRINT_SIGMA,
-    Tone,
-    fit_tone,
-)
+from noema.core.photo.tone import PAPER_LIGHTNESS, PAPER_SIGMA, PAPER_TINT, Tone
 from noema.core.sheet.layout import Cell, Layout, Patch, PatchKind, Polygon, Triple
 
 Floats = NDArray[np.float64]
@@ -41,6 +35,7 @@ Floats = NDArray[np.float64]
 CELL_INSET_MM = 1.6
 PATCH_INSET_MM = 0.4
 _PAPER_CHUNK_MM = 14.0  # long blank strips count as several points of light
+_FEWEST_PIXELS = 40  # of a patch
 _MOST_PIXELS = 3000  # of a cell: more add time, not knowledge
 _LINEAR = srgb_to_linear(np.arange(256) / 255.0).astype(np.float32)
 
@@ -67,6 +62,15 @@ class Page:
         """Give rows and columns inside a polygon of the page."""
         height, width = self.relative.shape[:2]
         return polygon_pixels(polygon, inset_mm, (height, width))
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Seeing:
+    """What this camera made of colours, and the paper they are relative to."""
+
+    tone: Tone
+    fit: ColourFit
+    paper: tuple[Triple, float]  # Lab, and one sigma of its lightness
 
 
 def read_photo(picture: NDArray[np.uint8], layout: Layout) -> ReadSheet:
@@ -134,7 +138,11 @@ def _chunks(place: NDArray[np.intp]) -> list[NDArray[np.intp]]:
 
 
 def _read_page(picture: NDArray[np.uint8], placed: Placed, page: Page, layout: Layout) -> Reading:
-    tone, greys_seen = _tone(page, layout)
+    paper = _paper_lab(layout)
+    patches = _seen_patches(page, layout)
+    tone, greys_seen = tone_of(patches, paper[0])
+    fit = colour_fit_of(patches, tone, paper[0])
+    seeing = Seeing(tone=tone, fit=fit, paper=paper)
     return Reading(
         sheet=layout.sheet,
         found=True,
@@ -147,75 +155,47 @@ def _read_page(picture: NDArray[np.uint8], placed: Placed, page: Page, layout: L
             reference_seen=greys_seen,
             grey_only=layout.grey_only,
         ),
-        cells=tuple(_read_cells(picture, placed, page, tone, layout)),
+        cells=tuple(_read_cells(picture, placed, page, layout, seeing)),
     )
 
 
-def _tone(page: Page, layout: Layout) -> tuple[Tone, bool]:
-    """Fit the tone curve to the greys; also say whether there were enough of them."""
-    paper_y = _luminance(PAPER_LIGHTNESS)
-    seen, true, sigma, known = [], [], [], []
+def _seen_patches(page: Page, layout: Layout) -> list[tuple[Patch, Floats]]:
+    """Give every printed patch that can be seen, with its linear RGB relative to paper."""
+    found = []
     for patch in layout.reference:
-        if patch.kind is not PatchKind.GREY:
-            continue
         place = page.pixels(patch.polygon_mm, PATCH_INSET_MM + 0.4)
-        if len(place) < 40:
-            continue
-        colour = np.median(page.relative[place[:, 0], place[:, 1]], axis=0)
-        seen.append(float(colour @ LUMINANCE))
-        y, sigma_log = _known_grey(patch, paper_y)
-        true.append(y)
-        sigma.append(sigma_log)
-        known.append(patch.lab is not None)
-    tone = fit_tone(np.array(seen), np.array(true), np.array(sigma), all(known) and bool(known))
-    return tone, len(seen) >= 3
-
-
-def _known_grey(patch: Patch, paper_y: float) -> tuple[float, float]:
-    """Give a grey's luminance relative to paper, and one sigma of its logarithm."""
-    if patch.lab is not None:
-        y = _luminance(patch.lab[0])
-        lightness_sigma = patch.lab_sigma or 1.0
-        relative = y / paper_y
-    else:
-        sent = float(srgb_to_linear(patch.nominal_srgb[1] / 255.0))
-        relative = UNKNOWN_PRINT_BLACK + (1.0 - UNKNOWN_PRINT_BLACK) * sent
-        y = relative * paper_y
-        lightness_sigma = UNKNOWN_PRINT_SIGMA
-    return relative, lightness_sigma / (116.0 / 3.0 * np.cbrt(y))
-
-
-def _luminance(lightness: float) -> float:
-    return float(lab_to_xyz([lightness, 0.0, 0.0])[1]) / 100.0
+        if patch.kind is not PatchKind.PAPER and len(place) >= _FEWEST_PIXELS:
+            rgb = np.median(page.relative[place[:, 0], place[:, 1]], axis=0)
+            found.append((patch, rgb.astype(float)))
+    return found
 
 
 def _paper_lab(layout: Layout) -> tuple[Triple, float]:
     for patch in layout.reference:
         if patch.kind is PatchKind.PAPER and patch.lab is not None:
             return patch.lab, patch.lab_sigma or 0.5
-    return (PAPER_LIGHTNESS, 0.0, 0.0), PAPER_SIGMA
+    return (PAPER_LIGHTNESS, *PAPER_TINT), PAPER_SIGMA
 
 
 def _read_cells(
-    picture: NDArray[np.uint8], placed: Placed, page: Page, tone: Tone, layout: Layout
+    picture: NDArray[np.uint8], placed: Placed, page: Page, layout: Layout, seeing: Seeing
 ) -> Iterator[CellReading]:
-    paper_lab, paper_sigma = _paper_lab(layout)
     places = [_thinned(page.pixels(cell.polygon_mm, CELL_INSET_MM)) for cell in layout.cells]
     seen = [page.relative[place[:, 0], place[:, 1]].astype(float) for place in places]
     samples = [sample_paint(rgb, at) for rgb, at in zip(seen, places, strict=True)]
-    labs = [_cell_lab(sample, tone, paper_lab) for sample in samples]
-    hvcs = hvcs_of(labs)
+    colours = colours_of(samples, seeing.tone, seeing.fit, page.light.scatter, seeing.paper)
+    hvcs = hvcs_of(colours.labs)
     for n, cell in enumerate(layout.cells):
-        doubt = cell_doubt(
-            samples[n], tone, page.light.scatter, labs[n][0], (paper_lab, paper_sigma)
-        )
+        doubt = colours.doubts[n]
         yield CellReading(
             id=cell.id,
-            lab=labs[n],
+            lab=colours.labs[n],
             hvc=hvcs[n],
             sigma=doubt.sigma,
             sigma_value=doubt.sigma_value,
             sigma_step=doubt.sigma_step,
+            sigma_hue=doubt.sigma_hue,
+            sigma_chroma=doubt.sigma_chroma,
             coverage=samples[n].coverage,
             flags=cell_flags(
                 samples[n],
@@ -229,13 +209,6 @@ def _read_cells(
 
 def _thinned(place: NDArray[np.intp]) -> NDArray[np.intp]:
     return place[:: 1 + len(place) // _MOST_PIXELS]
-
-
-def _cell_lab(sample: PaintSample, tone: Tone, paper_lab: Triple) -> Triple:
-    rgb = tone.true(np.maximum(sample.rgb, 1e-4))
-    xyz = (LINEAR_TO_XYZ_D50 @ rgb) * (lab_to_xyz(paper_lab) / lab_to_xyz([100.0, 0.0, 0.0]))
-    lightness, a, b = (float(part) for part in xyz_to_lab(xyz))
-    return (lightness, a, b)
 
 
 def _shade_beside(page: Page, cell: Cell) -> float:

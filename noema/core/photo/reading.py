@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from noema.core.colour.hvc import HVC
 from noema.core.sheet.layout import Triple
 
-READER_VERSION = "noema-reader/1"
+READER_VERSION = "noema-reader/2"
 """Changes whenever the same photograph would give other numbers."""
 
 
@@ -50,6 +50,8 @@ class CellReading:
     sigma: float  # one sigma of the colour, CIEDE2000
     sigma_value: float  # one sigma of the value, in value steps
     sigma_step: float  # one sigma of the value against other cells of this sheet
+    sigma_hue: float  # one sigma of the hue, in steps of a hundred
+    sigma_chroma: float  # one sigma of the chroma
     coverage: float  # painted share of the cell, 0..1
     flags: tuple[CellFlag, ...]
 

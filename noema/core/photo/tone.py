@@ -16,6 +16,9 @@ Floats = NDArray[np.float64]
 PAPER_LIGHTNESS, PAPER_SIGMA = 94.5, 1.0
 """L* of ordinary uncoated printing paper, and its spread between makes."""
 
+PAPER_TINT = (0.2, -1.0)
+"""Its a* and b*: whiteners make most papers a little bluish."""
+
 UNKNOWN_PRINT_SIGMA = 1.5
 """One sigma of a single grey of an unknown printer, CIEDE2000, beside what all greys share."""
 

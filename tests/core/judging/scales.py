@@ -22,6 +22,8 @@ def read_as(
             sigma=1.0,
             sigma_value=sigma,
             sigma_step=sigma,
+            sigma_hue=5.0,
+            sigma_chroma=0.5,
             coverage=(coverage or {}).get(n, 1.0),
             flags=(flags or {}).get(n, ()),
         )

@@ -37,6 +37,8 @@ def read(exercise, changed=None, sigma=1.0, flags=None):
                 sigma=sigma,
                 sigma_value=0.1 * sigma,
                 sigma_step=0.05 * sigma,
+                sigma_hue=1.0 * sigma,
+                sigma_chroma=0.3 * sigma,
                 coverage=1.0,
                 flags=(flags or {}).get(cell.id, ()),
             )

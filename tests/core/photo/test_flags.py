@@ -4,7 +4,8 @@ import cv2
 import numpy as np
 import pytest
 
-from noema.core.photo.doubt import cell_doubt
+from noema.core.photo.colour_fit import fit_colour
+from noema.core.photo.doubt import Doubt, colours_of
 from noema.core.photo.flags import BLUR_MM, cell_flags, edge_blur_mm
 from noema.core.photo.hints import hints
 from noema.core.photo.light import fit_light
@@ -16,6 +17,7 @@ from noema.core.sheet.layout import Marker, box
 
 EMPTY = np.array([])
 NO_GREYS = fit_tone(EMPTY, EMPTY, EMPTY, print_known=False)
+NO_PATCHES = fit_colour(*[np.empty((0, 3))] * 3)
 PAPER = ((94.5, 0.0, 0.0), 1.0)
 
 
@@ -67,23 +69,33 @@ def test_blur_is_measured_in_mm_of_paper(blur_mm):
     assert (measured > BLUR_MM) == (blur_mm >= 0.6)
 
 
+def doubt_of(paint: PaintSample, scatter: float = 0.004, paper=PAPER) -> Doubt:
+    return colours_of([paint], NO_GREYS, NO_PATCHES, scatter, paper).doubts[0]
+
+
 def test_doubt_grows_with_each_of_its_causes():
-    plain = cell_doubt(sample(), NO_GREYS, 0.004, 60.0, PAPER)
-    for worse in (
-        cell_doubt(sample(doubt=0.1), NO_GREYS, 0.004, 60.0, PAPER),
-        cell_doubt(sample(), NO_GREYS, 0.1, 60.0, PAPER),
-    ):
+    plain = doubt_of(sample())
+    for worse in (doubt_of(sample(doubt=0.1)), doubt_of(sample(), scatter=0.1)):
         assert worse.sigma > plain.sigma
         assert worse.sigma_value > plain.sigma_value
         assert worse.sigma_step > plain.sigma_step
-    paper = cell_doubt(sample(), NO_GREYS, 0.004, 60.0, ((94.5, 0.0, 0.0), 4.0))
+    paper = doubt_of(sample(), paper=((94.5, 0.0, 0.0), 4.0))
     assert paper.sigma_value > plain.sigma_value
     assert paper.sigma_step == plain.sigma_step
 
 
 def test_darker_paint_is_read_with_more_doubt_without_greys():
-    doubts = [cell_doubt(sample(y), NO_GREYS, 0.004, 60.0, PAPER).sigma for y in (0.8, 0.3, 0.05)]
+    doubts = [doubt_of(sample(y)).sigma_value for y in (0.8, 0.3, 0.05)]
     assert doubts == sorted(doubts)
+
+
+def test_a_greys_hue_is_anybodys_guess_and_an_intense_ones_is_sharp():
+    paints = [
+        PaintSample(rgb=np.array(rgb), coverage=1.0, bare=False, unevenness=0.01, doubt=0.005)
+        for rgb in ((0.3, 0.3, 0.3), (0.5, 0.1, 0.06))
+    ]
+    grey, red = colours_of(paints, NO_GREYS, NO_PATCHES, 0.004, PAPER).doubts
+    assert grey.sigma_hue > 10.0 > 4.0 > red.sigma_hue
 
 
 def test_every_flag_that_stops_a_reading_has_a_hint():

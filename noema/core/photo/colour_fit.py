@@ -1,0 +1,90 @@
+"""The camera's colours, undone: a root-polynomial map weighed between cameras and patches.
+
+Root-polynomial terms (Finlayson, Mackiewicz and Hurlbert 2015) don't change with exposure. What
+cameras usually do to paint under the lamps of class rooms is known from many stand-in ones
+(`data/colour_prior.csv`, made by tools/make_colour_prior.py); the patches on the sheet move that
+as far as their own colours are known. Both errors come out as a covariance.
+"""
+
+from dataclasses import dataclass
+from pathlib import Path
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+
+OUT, TERMS = 3, 6
+_FLOOR = 0.02  # of luminance, under which errors no longer shrink with it
+_DIM = 1e-5
+_USUAL_MISFIT = 0.42  # of patches under their own map, in sigmas: half of stand-in cameras
+_LEAST_STRANGE = 0.85
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class ColourFit:
+    """A map from a camera's linear RGB to true linear RGB, both relative to blank paper."""
+
+    mean: Floats  # (3, 6)
+    covariance: Floats  # (18, 18)
+    rest: Floats  # (3,) one weighted sigma that no map takes away
+
+    def true(self, seen: Floats) -> Floats:
+        """Give true linear RGB (n, 3) of what was seen (n, 3)."""
+        return np.asarray(root_terms(seen) @ self.mean.T)
+
+    def covariance_of(self, seen: Floats) -> Floats:
+        """Give the covariance (n, 3, 3) of those."""
+        terms = root_terms(seen)
+        blocks = self.covariance.reshape(OUT, TERMS, OUT, TERMS)
+        shared = np.einsum("nt,itju,nu->nij", terms, blocks, terms)
+        own = (self.rest / weight_of(self.true(seen))[:, None]) ** 2
+        return np.asarray(shared + own[:, :, None] * np.eye(OUT))
+
+
+def root_terms(seen: Floats) -> Floats:
+    """Give the six terms (n, 6) of linear RGB (n, 3)."""
+    red, green, blue = np.maximum(seen, _DIM).T
+    return np.stack(
+        [red, green, blue, np.sqrt(red * green), np.sqrt(green * blue), np.sqrt(red * blue)],
+        axis=-1,
+    )
+
+
+def weight_of(true: Floats) -> Floats:
+    """Give weights (n,) under which errors of linear RGB (n, 3) look alike to the eye."""
+    luminance = np.maximum(true @ np.array([0.2126, 0.7152, 0.0722]), 0.0)
+    return np.asarray((luminance + _FLOOR) ** (-2.0 / 3.0))
+
+
+def fit_colour(seen: Floats, true: Floats, sigma: Floats) -> ColourFit:
+    """Weigh the usual camera against patches seen (n, 3), known (n, 3) with sigma (n, 3)."""
+    if not len(seen):
+        return _USUAL
+    terms = root_terms(seen)
+    spread = np.hypot(sigma, _USUAL.rest / weight_of(true)[:, None])
+    precision = np.linalg.inv(_USUAL.covariance)
+    right = precision @ _USUAL.mean.ravel()
+    for channel in range(OUT):
+        scaled = terms / spread[:, channel : channel + 1]
+        place = slice(channel * TERMS, (channel + 1) * TERMS)
+        precision[place, place] += scaled.T @ scaled
+        right[place] += scaled.T @ (true[:, channel] / spread[:, channel])
+    covariance = np.linalg.inv(precision)
+    mean = (covariance @ right).reshape(OUT, TERMS)
+    # A camera that can't be brought onto its patches does stranger things to paint as well.
+    misfit = float(np.sqrt(np.mean(((true - terms @ mean.T) / spread) ** 2)))
+    strange = max(misfit / _USUAL_MISFIT, _LEAST_STRANGE)
+    return ColourFit(mean=mean, covariance=covariance * strange**2, rest=_USUAL.rest * strange)
+
+
+def _load() -> ColourFit:
+    table = np.loadtxt(Path(__file__).parent / "data" / "colour_prior.csv", delimiter=",")
+    size = OUT * TERMS
+    covariance = table[1 : 1 + size] + 1e-9 * np.eye(size)
+    return ColourFit(
+        mean=table[0].reshape(OUT, TERMS), covariance=covariance, rest=table[1 + size][:OUT]
+    )
+
+
+_USUAL = _load()
