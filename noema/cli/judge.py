@@ -9,7 +9,7 @@ import click
 from noema.cli.asking import Question, exercise_options, question_of
 from noema.core.coaching.advice import advice
 from noema.core.errors import BadExercise, BadFile
-from noema.core.exercises.asked import Asked
+from noema.core.exercises.asked import Asked, Lab
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.painted_keys import as_painted
@@ -46,7 +46,7 @@ def command(
     if question.key is Key.TEACHER:
         if teacher is None:
             raise BadExercise("The key teacher needs --teacher: a reading of the teacher's sheet.")
-        asked = as_painted(asked, {cell.id: cell.lab for cell in _read(teacher).cells})
+        asked = as_painted(asked, _teachers_labs(_read(teacher), asked))
     plain = question.is_plain_scale and question.key is Key.PAINTS
     judgement = judge(reading, asked, Key.NAMED if plain else question.key, Level(level))
     answer = {
@@ -64,6 +64,17 @@ def _asked(question: Question, cells: int, medium: Medium) -> Asked:
     if question.kind.name == KIND and question.wanted.steps is None:
         question = replace(question, wanted=replace(question.wanted, steps=cells))
     return question.asked()
+
+
+def _teachers_labs(reading: Reading, asked: Asked) -> dict[str, Lab]:
+    """Take a teacher's colours; refuses a sheet of another exercise."""
+    labs = {cell.id: cell.lab for cell in reading.cells}
+    if set(labs) != {cell.id for cell in asked.cells}:
+        raise BadExercise(
+            f"The teacher's sheet has {len(labs)} cells, which are not those of “{asked.title}”: "
+            "give a reading of the same exercise."
+        )
+    return labs
 
 
 def _read(path: Path) -> Reading:

@@ -68,6 +68,19 @@ def test_sheet_picture_read_judge(painted):
     answer = json.loads(judged.stdout)
     assert len(answer["cells"]) == 7
     assert answer["advice"]
+    _judged_by_a_teachers_sheet(painted / "reading.json", reading)
+
+
+def _judged_by_a_teachers_sheet(file, reading):
+    """Held against itself every cell lies where it should; another exercise's sheet won't do."""
+    held = noema("judge", file, "--key", "teacher", "--teacher", file)
+    assert {cell["drift"]["value"] for cell in json.loads(held.stdout)["cells"]} == {0.0}
+    short = file.with_name("short.json")
+    short.write_text(json.dumps({**reading, "cells": reading["cells"][:5]}))
+    for call in (["--teacher", short], []):
+        refused = noema("judge", file, "--key", "teacher", *call)
+        assert refused.returncode == 2
+        assert "teacher" in refused.stderr
 
 
 def test_the_same_seed_gives_the_same_photograph(painted, tmp_path):
