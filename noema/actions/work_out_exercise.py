@@ -1,6 +1,7 @@
 """What a teacher chose is worked out into what every cell expects; and found again later."""
 
 from dataclasses import dataclass, replace
+from typing import cast
 
 from sqlalchemy.orm import Session
 
@@ -114,7 +115,7 @@ def exercise_of(session: Session, assignment: AssignmentRow) -> Exercise:
         asked = plain_scale(scale)
     else:
         asked = asked_from_json(kept.asked, paints)
-    labs = key_labs(kept)
+    labs = _key_labs(kept)
     waits = assignment.key is Key.TEACHER and not labs
     return Exercise(
         asked=asked,
@@ -126,6 +127,7 @@ def exercise_of(session: Session, assignment: AssignmentRow) -> Exercise:
     )
 
 
-def key_labs(kept: AskedRow) -> dict[str, Lab]:
+def _key_labs(kept: AskedRow) -> dict[str, Lab]:
     """Give the colours of a teacher's approved sheet by cell; empty without one."""
-    return {name: tuple(lab) for name, lab in (kept.key_labs or {}).items()}  # type: ignore[arg-type, misc]
+    labs = cast(dict[str, list[float]], kept.key_labs or {})
+    return {name: (lab[0], lab[1], lab[2]) for name, lab in labs.items()}

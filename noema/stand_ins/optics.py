@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from noema.core.colour.lab import lab_to_xyz
 from noema.core.colour.spectra import WAVELENGTHS_NM, XYZ_WEIGHTS
 from noema.core.colour.srgb import LINEAR_TO_XYZ_D50
+from noema.core.photo.sample import LUMINANCE
 from noema.stand_ins.spectra import everyday_spectra
 
 Floats = NDArray[np.float64]
@@ -23,7 +24,6 @@ Floats = NDArray[np.float64]
 _DATA = Path(__file__).parent / "data"
 _DAYLIGHT = ("D50", "D55", "D65", "D75")
 _MOSAIC = 0.85  # of cameras have filters side by side, as the first sensor; the rest layers
-_LUMINANCE = np.array([0.2126, 0.7152, 0.0722])
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -37,7 +37,7 @@ class Optics:
     def seen(self, reflectance: Floats) -> Floats:
         """Give the linear camera RGB (n, 3) of reflectances (n, 31); white is near 1, 1, 1."""
         linear = reflectance @ self.sees @ self.matrix.T
-        grey = (linear @ _LUMINANCE)[:, None]
+        grey = (linear @ LUMINANCE)[:, None]
         return np.asarray(grey + self.liveliness * (linear - grey))
 
 

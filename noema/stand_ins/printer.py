@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 from noema.core.colour.spectra import reflectance_to_lab
 from noema.core.colour.srgb import linear_to_lab, srgb_to_linear
 from noema.core.errors import BadFile
+from noema.core.photo.sample import LUMINANCE
 from noema.core.sheet.layout import Layout, PatchKind, Triple
 from noema.stand_ins.optics import EYE, Optics
 from noema.stand_ins.spectra import dye_bands, ink_spectra
@@ -48,7 +49,7 @@ class Press:
         """Give the reflectances (n, 31) of what was sent as bytes (n, 3)."""
         paper = self.paper
         sent = srgb_to_linear(srgb.astype(float) / 255.0)
-        grey = (sent @ np.array([0.2126, 0.7152, 0.0722]))[:, None] ** (1.0 + self.dot_gain)
+        grey = (sent @ LUMINANCE)[:, None] ** (1.0 + self.dot_gain)
         laid = paper * (self.black + (1.0 - self.black) * grey)
         coloured = (np.ptp(srgb.astype(int), axis=1) >= _COLOURED) & self.has_colours
         if coloured.any():

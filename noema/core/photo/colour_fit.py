@@ -12,6 +12,8 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
+from noema.core.photo.sample import LUMINANCE
+
 Floats = NDArray[np.float64]
 
 OUT, TERMS = 3, 6
@@ -53,7 +55,7 @@ def root_terms(seen: Floats) -> Floats:
 
 def weight_of(true: Floats) -> Floats:
     """Give weights (n,) under which errors of linear RGB (n, 3) look alike to the eye."""
-    luminance = np.maximum(true @ np.array([0.2126, 0.7152, 0.0722]), 0.0)
+    luminance = np.maximum(true @ LUMINANCE, 0.0)
     return np.asarray((luminance + _FLOOR) ** (-2.0 / 3.0))
 
 

@@ -95,7 +95,7 @@ def _covariance(
     before += np.einsum("nip,pq,njq->nij", bends, tone.covariance, bends)
     before += _DARK**2 * np.eye(3)
     # Through the colour map's slope, which near a colour is close to its own ratio.
-    slope = fit.mean[:, :3] + 0.0
+    slope = fit.mean[:, :3]
     return np.asarray(np.einsum("ij,njk,lk->nil", slope, before, slope) + fit.covariance_of(toned))
 
 

@@ -25,12 +25,17 @@ class SheetTube:
 
 
 @dataclass(frozen=True, kw_only=True)
-class SheetLine:
-    """A swatch as it was read."""
+class Line:
+    """One swatch as typed or read."""
 
     with_name: str  # empty: masstone
     parts: str
     lab: str
+
+    @property
+    def label(self) -> str:
+        """What it is called."""
+        return f"1 to {self.parts} {self.with_name}" if self.with_name else "masstone"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -38,7 +43,7 @@ class SheetSwatches:
     """A tube's swatches from a sheet."""
 
     base: str
-    lines: tuple[SheetLine, ...]
+    lines: tuple[Line, ...]
     sigma: float  # CIEDE2000: how far the reader may be wrong
 
 
@@ -89,7 +94,7 @@ def _taken(tube: str, cell: str, read: dict[str, CellReading]) -> SheetSwatches:
     return SheetSwatches(
         base=tube,
         lines=tuple(
-            SheetLine(with_name=name, parts=parts, lab=" ".join(f"{x:.1f}" for x in one.lab))
+            Line(with_name=name, parts=parts, lab=" ".join(f"{x:.1f}" for x in one.lab))
             for name, parts, one in seen
         ),
         sigma=max(one.sigma for _, _, one in seen),

@@ -20,7 +20,7 @@ from noema.web.drawings.tube import tint_words
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me, meter
-from noema.web.paints.sheet_swatches import SheetTube, swatches_of, tubes_on_sheets
+from noema.web.paints.sheet_swatches import Line, SheetTube, swatches_of, tubes_on_sheets
 from noema.web.paints.views import TubeRow, tube_rows
 
 swatching = Blueprint("swatching", __name__)
@@ -28,20 +28,6 @@ swatching = Blueprint("swatching", __name__)
 _LINES = 3
 _MOST_FILE_BYTES = 1024 * 1024
 _USUAL = (("", ""), ("titanium-white", "10"), ("titanium-white", "50"))
-
-
-@dataclass(frozen=True, kw_only=True)
-class Line:
-    """One swatch as typed."""
-
-    with_name: str  # empty: masstone
-    parts: str
-    lab: str
-
-    @property
-    def label(self) -> str:
-        """What it is called."""
-        return f"1 to {self.parts} {self.with_name}" if self.with_name else "masstone"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -93,13 +79,12 @@ def new_tube() -> str:
         lines = tuple(Line(with_name=name, parts=parts, lab="") for name, parts in _USUAL)
         return render_template("paints/swatch.html", page=_page("", "scarlet", lines))
     taken = swatches_of(ref)
-    read = [Line(with_name=one.with_name, parts=one.parts, lab=one.lab) for one in taken.lines]
-    bare = [Line(with_name="", parts="", lab="")] * (_LINES - len(read))
+    bare = [Line(with_name="", parts="", lab="")] * (_LINES - len(taken.lines))
     said = (
         "Read from the photograph, each within about "
         f"{taken.sigma:.1f} CIEDE2000: a meter is surer. Name the tube and try the fit."
     )
-    page = _page("", taken.base, (*read, *bare), said)
+    page = _page("", taken.base, (*taken.lines, *bare), said)
     return render_template("paints/swatch.html", page=page)
 
 

@@ -12,12 +12,10 @@ def test_more_cells_and_more_tubes_take_longer():
     minutes = [
         time_needed(asked(kind, wanted, "split-six"), Medium.ACRYLIC).painting_min
         for kind, wanted in (
-            ("value-scale", Wanted(steps=5)),
             ("colour-wheel", Wanted(hues=6)),
             ("colour-wheel", Wanted(hues=12)),
             ("colour-wheel", Wanted(hues=12, rings=("tint-in", "neutral-2"))),
         )
-        if kind != "value-scale"
     ]
     assert minutes == sorted(set(minutes))
     assert all(minute % 5 == 0 for minute in minutes)
