@@ -13,15 +13,13 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.painted_keys import as_painted
 from noema.core.exercises.tolerance import Tolerance, usual_tolerance
-from noema.core.exercises.value_scale import KIND, ValueScale, plain_scale
+from noema.core.exercises.value_scale import KIND, USUAL_STEPS, ValueScale, plain_scale
 from noema.core.pigments.shelf import PaintSet
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import plan_of
 from noema.formats.asked_json import asked_from_json, wanted_from_json
 from noema.formats.set_json import set_of_body
 from noema.store.assignments import AskedRow, AssignmentRow, asked_of_assignment
-
-_USUAL_STEPS = 9
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -100,7 +98,7 @@ def plain_scale_of(kind: str, wanted: Wanted, medium: Medium) -> ValueScale:
     """Give the value scale that needs no set; refuses every other kind without one."""
     if kind != KIND or set(wanted.given()) - {"steps"}:
         raise BadExercise("Choose a set of paints: what is expected depends on its tubes.")
-    steps = _USUAL_STEPS if wanted.steps is None else wanted.steps
+    steps = USUAL_STEPS if wanted.steps is None else wanted.steps
     return ValueScale(steps=steps, medium=medium)
 
 

@@ -7,7 +7,7 @@ import click
 
 from noema.cli.asking import exercise_options, question_of
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale
+from noema.core.exercises.value_scale import USUAL_STEPS, ValueScale
 from noema.core.pigments.cautions import cautions_of
 from noema.core.sheet.code import checked_code
 from noema.core.sheet.drawing import Drawing
@@ -19,8 +19,6 @@ from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.layout_json import layout_to_json
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.formats.sheet_svg import sheet_svg
-
-_USUAL_STEPS = 9
 
 
 @click.command("sheet")
@@ -50,7 +48,7 @@ def command(
     question = question_of(kind, **options)
     size, code = Paper(paper), checked_code(code)
     if question.is_plain_scale:
-        steps = _USUAL_STEPS if question.wanted.steps is None else question.wanted.steps
+        steps = USUAL_STEPS if question.wanted.steps is None else question.wanted.steps
         scale = ValueScale(steps=steps, medium=Medium(medium))
         layout = value_scale_layout(scale, size, code)
         words = SheetWords(student=student, school_class="", due="")

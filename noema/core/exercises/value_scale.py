@@ -15,6 +15,7 @@ from noema.core.exercises.media import REACH, Medium
 
 KIND = "value-scale"
 FEWEST_STEPS, MOST_STEPS = 5, 11
+USUAL_STEPS = 9
 
 _NUMBER_WORDS = ["five", "six", "seven", "eight", "nine", "ten", "eleven"]
 

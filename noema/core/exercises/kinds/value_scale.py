@@ -17,16 +17,16 @@ from noema.core.exercises.kind import Kind, Plot, dark_of, pure, steps_of, white
 from noema.core.exercises.levels import Key
 from noema.core.exercises.media import REACH, Medium
 from noema.core.exercises.paths import Stop, Way, cell_of, even_stops, stops_at, way_between
-from noema.core.exercises.value_scale import even_values
+from noema.core.exercises.value_scale import FEWEST_STEPS, MOST_STEPS, USUAL_STEPS, even_values
 from noema.core.pigments.mix import Part
 from noema.core.pigments.says import say_parts
 
-_STEPS = range(5, 12)
+_STEPS = range(FEWEST_STEPS, MOST_STEPS + 1)
 _SHORT = 0.25  # values a fixed end may lie beyond the paints before it is said
 
 
 def _ask(wanted: Wanted, ground: Ground) -> Asked:
-    steps = steps_of(wanted, 9, _STEPS, "value scale")
+    steps = steps_of(wanted, USUAL_STEPS, _STEPS, "value scale")
     surface = ground.paints.binder.dry
     white, dark = (Part(tube=white_of(ground.paints), amount=1.0),), dark_of(ground.paints)
     hue = () if wanted.hue in (None, "neutral") else pure(ground, str(wanted.hue))
