@@ -112,6 +112,8 @@ def _reading(code: str, rng: Random) -> Reading:
             sigma_hue=5.0,
             sigma_chroma=0.5,
             coverage=1.0,
+            unevenness=0.02,
+            spill=0.0,
             flags=(),
         )
         for cell, value in zip(SCALE.cells, values, strict=True)

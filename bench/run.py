@@ -30,7 +30,6 @@ from noema.core.colour.lab import lab_to_xyz
 from noema.core.colour.names import USUAL_HUES
 from noema.core.exercises.asked import Ground, Wanted
 from noema.core.exercises.catalogue import kind_of
-from noema.core.photo.decode import decode_picture
 from noema.core.photo.read import read_photo
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import Part, mix_labs
@@ -41,7 +40,7 @@ from noema.core.pigments.shelf import TUBES, builtin_set
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import worksheet_layout
-from noema.formats.photo_file import check_photo
+from noema.formats.photo_file import check_photo, open_photo
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.settings import Settings
 from noema.stand_ins.studio import take_picture
@@ -73,7 +72,7 @@ def bench_reading() -> None:
     encoded = np.frombuffer(jpeg, dtype=np.uint8)
     bare = times(lambda: cv2.imdecode(encoded, cv2.IMREAD_COLOR), 20)
     megapixels = check_photo(jpeg).megapixels
-    whole = times(lambda: read_photo(decode_picture(jpeg, megapixels), layout), 20)
+    whole = times(lambda: read_photo(open_photo(jpeg), layout), 20)
     print(
         f"reading a {megapixels:.0f}-megapixel JPEG / decoding it: {whole / bare:.2f} (at most 4)"
     )

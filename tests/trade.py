@@ -25,8 +25,9 @@ from noema.core.sheet.layout import Layout
 from noema.devices.file_store import FileStore
 from noema.formats.layout_json import layout_from_json
 from noema.formats.sheet_pdf import sheets_pdf
+from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
-from noema.stand_ins.studio import Mishap, take_picture
+from noema.stand_ins.studio import take_picture
 from noema.store.assignments import assignment_of_school
 from noema.store.engine import Sessions
 from noema.store.people import teacher_by_email

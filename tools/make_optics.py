@@ -1,8 +1,8 @@
 """Makes the stand-in camera's lamps and sensors from measured data sets.
 
 Run: .venv/bin/python -m tools.make_optics
-Sources: colour-science's illuminants (CIE 015:2018) and camera sensitivities (Darrodi et al. 2015
-for one camera, a second as published by its measurers), at 400 to 700 nm in steps of 10.
+Sources: colour-science's illuminants (CIE 015:2018) and the one camera of its data with filters
+side by side, as phones have (Darrodi et al. 2015), at 400 to 700 nm in steps of 10.
 """
 
 from pathlib import Path
@@ -12,6 +12,7 @@ import numpy as np
 
 from noema.core.colour.spectra import WAVELENGTHS_NM
 
+SENSOR = sorted(colour.MSDS_CAMERA_SENSITIVITIES)[0]
 FOLDER = Path(__file__).parents[1] / "noema/stand_ins/data"
 LAMPS = (
     "D50", "D55", "D65", "D75", "A", "FL2", "FL4", "FL7", "FL11", "FL12",
@@ -41,11 +42,8 @@ def main() -> None:
         power = at_bands(spd.wavelengths, spd.values[:, None])[:, 0]
         powers.append(power / power.mean())
     write("lamps.csv", list(LAMPS), np.stack(powers, axis=-1), "Relative power, mean 1 (CIE).")
-    columns, sensitivities = [], []
-    for number, (_, msd) in enumerate(sorted(colour.MSDS_CAMERA_SENSITIVITIES.items()), start=1):
-        columns += [f"{letter}{number}" for letter in "rgb"]
-        sensitivities.append(at_bands(msd.wavelengths, msd.values))
-    write("sensors.csv", columns, np.concatenate(sensitivities, axis=1), "Sensor sensitivities.")
+    sensor = colour.MSDS_CAMERA_SENSITIVITIES[SENSOR]
+    write("sensors.csv", list("rgb"), at_bands(sensor.wavelengths, sensor.values), "Sensitivity.")
 
 
 if __name__ == "__main__":

@@ -19,7 +19,6 @@ from noema.core.exercises.asked import Asked, Ground, Wanted
 from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.media import Medium
 from noema.core.exercises.value_scale import ValueScale
-from noema.core.photo.decode import decode_picture
 from noema.core.photo.read import read_photo
 from noema.core.pigments.shelf import builtin_set
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
@@ -27,7 +26,7 @@ from noema.core.sheet.layout import Layout, Triple
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
 from noema.core.sheet.worksheet import worksheet_layout
-from noema.formats.photo_file import check_photo
+from noema.formats.photo_file import open_photo
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.stand_ins.studio import take_picture
 
@@ -98,8 +97,7 @@ def measure(seed: int, preset: str, width_px: int) -> list[CellError] | None:
     picture = take_picture(layout, pdf, seed=seed, preset=light, size_px=size)
     if preset.endswith(KNOWN):
         layout = with_known_print(layout, dict(picture.patches), seed)
-    megapixels = check_photo(picture.jpeg).megapixels
-    reading = read_photo(decode_picture(picture.jpeg, megapixels), layout).reading
+    reading = read_photo(open_photo(picture.jpeg), layout).reading
     if not reading.found:
         return None
     return [

@@ -4,24 +4,22 @@ Doing it twice changes nothing: a reading exists once for a photograph, a sheet 
 reader, and the photograph's row is held while it is read.
 """
 
-import numpy as np
-from numpy.typing import NDArray
 from sqlalchemy.orm import Session
 
 from noema.actions.judge_sheets import judge_sheet
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.errors import BadPicture
-from noema.core.photo.decode import decode_picture
 from noema.core.photo.flags import why_no_sheet
 from noema.core.photo.hints import hints
 from noema.core.photo.identify import identify
 from noema.core.photo.marks import FoundMarks, find_marks
+from noema.core.photo.picture import Picture
 from noema.core.photo.read import ReadSheet, read_found
 from noema.core.photo.reading import READER_VERSION
 from noema.core.progress.states import PhotoState
 from noema.devices.file_store import FileStore
 from noema.formats.layout_json import layout_from_json
-from noema.formats.photo_file import jpeg_bytes
+from noema.formats.photo_file import jpeg_bytes, open_photo
 from noema.formats.reading_json import reading_from_json, reading_to_json
 from noema.store.assignments import assignment_of_school
 from noema.store.paints import hue_words
@@ -43,11 +41,11 @@ def read_photograph(session: Session, files: FileStore, photograph_id: int) -> N
     if photo is None or photo.state is not PhotoState.READING:
         return
     try:
-        picture = decode_picture(files.get(photo.sha256), photo.megapixels)
+        picture = open_photo(files.get(photo.sha256))
     except BadPicture as wrong:
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=str(wrong))
         return
-    found = find_marks(picture)
+    found = find_marks(picture.rgb)
     sheet = _sheet_of(session, photo, picture, found)
     if sheet is not None:
         _read_sheet(session, files, photo, sheet, picture, found)
@@ -62,14 +60,14 @@ def give_up_reading(session: Session, photograph_id: int) -> None:
 
 
 def _sheet_of(
-    session: Session, photo: PhotoRow, picture: NDArray[np.uint8], found: FoundMarks
+    session: Session, photo: PhotoRow, picture: Picture, found: FoundMarks
 ) -> SheetRow | None:
     """Give the sheet a teacher named or the code on the paper names; else set the state."""
     if photo.sheet_id is not None:
         return sheet_of_school(session, photo.school_id, photo.sheet_id)
-    seen = identify(picture, found)
+    seen = identify(picture.rgb, found)
     if seen.frame is None:
-        reason = hints(why_no_sheet(picture, bool(found.ids)))[0]
+        reason = hints(why_no_sheet(picture.rgb, bool(found.ids)))[0]
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=reason)
         return None
     if seen.code is None:
@@ -90,7 +88,7 @@ def _read_sheet(
     files: FileStore,
     photo: PhotoRow,
     sheet: SheetRow,
-    picture: NDArray[np.uint8],
+    picture: Picture,
     found: FoundMarks,
 ) -> None:
     kept = reading_of(session, photo.id, sheet.id, READER_VERSION)
@@ -116,6 +114,10 @@ def _read_sheet(
 def _keep(
     session: Session, files: FileStore, photo: PhotoRow, sheet: SheetRow, read: ReadSheet
 ) -> int:
-    straight = None if read.straight is None else files.put(jpeg_bytes(read.straight.rgb))
+    straight = (
+        None
+        if read.straight is None
+        else files.put(jpeg_bytes(read.straight.rgb, read.straight.icc))
+    )
     body = reading_to_json(read.reading, photo.original_name)
     return add_reading(session, photo.id, sheet.id, read.reading.reader, body, straight)

@@ -35,6 +35,7 @@ from noema.formats.judgement_json import tally_from_json
 from noema.formats.layout_json import layout_from_json
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.settings import files_folder, settings_from
+from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
 from noema.stand_ins.saltmarsh import (
     CLASSES,
@@ -47,7 +48,7 @@ from noema.stand_ins.saltmarsh import (
     Given,
     hand_of,
 )
-from noema.stand_ins.studio import Mishap, take_picture
+from noema.stand_ins.studio import take_picture
 from noema.store.assignments import assignment_of_school
 from noema.store.engine import bring_up_to_date, open_engine, open_sessions
 from noema.store.paints import own_sets

@@ -9,7 +9,8 @@ from noema.core.colour.hvc import hvc_of
 from noema.formats.hvc_json import hvc_to_json
 from noema.formats.layout_json import layout_from_text
 from noema.stand_ins.painter import PaintedCell
-from noema.stand_ins.studio import PRESETS, take_picture
+from noema.stand_ins.shot import PRESETS
+from noema.stand_ins.studio import take_picture
 
 
 @click.command("picture")

@@ -6,10 +6,9 @@ from pathlib import Path
 import click
 
 from noema.core.errors import BadFile
-from noema.core.photo.decode import decode_picture
 from noema.core.photo.read import read_photo
 from noema.formats.layout_json import layout_from_text
-from noema.formats.photo_file import check_photo
+from noema.formats.photo_file import check_photo, open_photo
 from noema.formats.reading_json import reading_to_json
 
 
@@ -23,7 +22,8 @@ def command(photos: tuple[Path, ...], layout_file: Path, as_json: bool) -> None:
     for path in photos:
         data = path.read_bytes()
         try:
-            picture = decode_picture(data, check_photo(data).megapixels)
+            check_photo(data)
+            picture = open_photo(data)
         except BadFile as wrong:
             raise BadFile(f"{path.name}: {wrong}") from wrong
         reading = read_photo(picture, layout).reading

@@ -60,6 +60,8 @@ def _cell_to_json(cell: CellReading) -> Json:
         "sigma_hue": round(cell.sigma_hue, 2),
         "sigma_chroma": round(cell.sigma_chroma, 3),
         "coverage": round(cell.coverage, 3),
+        "unevenness": round(cell.unevenness, 3),
+        "spill": round(cell.spill, 3),
         "flags": [flag.value for flag in cell.flags],
     }
 
@@ -78,5 +80,7 @@ def _cell(given: Json) -> CellReading:
         sigma_hue=float(cast(float, given.get("sigma_hue", sigma * _HUE_PER_DELTA))),
         sigma_chroma=float(cast(float, given.get("sigma_chroma", sigma * _CHROMA_PER_DELTA))),
         coverage=float(cast(float, given.get("coverage", 1.0))),
+        unevenness=float(cast(float, given.get("unevenness", 0.0))),
+        spill=float(cast(float, given.get("spill", 0.0))),
         flags=tuple(CellFlag(flag) for flag in cast(list[str], given["flags"])),
     )

@@ -1,6 +1,5 @@
-"""A phone's camera over a desk: perspective, lamp, blur, noise, tone curve, JPEG, EXIF."""
+"""A phone's camera over a desk: perspective, curled paper, lens, blur, noise, tone curve, file."""
 
-from dataclasses import dataclass
 from io import BytesIO
 
 import cv2
@@ -9,79 +8,124 @@ from numpy.random import Generator
 from numpy.typing import NDArray
 from PIL import Image
 
-from noema.core.colour.srgb import linear_to_srgb
+from noema.stand_ins.colour_file import Space, encoded, from_linear_srgb, icc_profile
+from noema.stand_ins.scene import COARSE, curled, light_on, shine_on
+from noema.stand_ins.shot import Shot
 
 Pixels = NDArray[np.float32]
 
+PAGE_WIDTH_MM = 210.0
+_EYE = 2.0  # page widths from lens to desk
 _EXIF_ORIENTATION = 0x0112
 _TURNS = {1: 0, 6: 1, 3: 2, 8: 3}  # EXIF value: quarter turns the stored picture is off by
-_ENCODED = linear_to_srgb(np.linspace(0.0, 1.0, 4096)).astype(np.float32)
+_COARSE = 8  # pixels over which geometry is worked out once
+_ENCODED = {
+    space: encoded(np.linspace(0.0, 1.0, 4096), space).astype(np.float32) for space in Space
+}
 
 
-@dataclass(frozen=True, kw_only=True)
-class Shot:
-    """One way of taking a photograph; angles in degrees, lights relative."""
-
-    tilt: float = 8.0  # off square, any direction
-    turn: float = 4.0  # rotation in the picture plane
-    fill: float = 0.86  # of the picture's side that the sheet takes
-    fall_off: float = 0.12  # how much darker one end of the page is, 0..1
-    fall_towards: float = 0.0  # direction of the dark end
-    exposure: float = 0.8  # where the brightest paper lands, linear
-    contrast: float = 0.0  # S-curve over sRGB; 0.3 is a vivid phone
-    blur_px: float = 0.9
-    noise: float = 0.006  # of the signal's square root
-    quality: int = 90  # JPEG
-    orientation: int = 1  # EXIF
+def photograph(
+    page: Pixels,
+    shot: Shot,
+    size_px: tuple[int, int],
+    rng: Generator,
+    printed: Pixels | None = None,
+) -> bytes:
+    """Photograph a page (h, w, 3) of linear reflectance as a JPEG of width x height pixels."""
+    return expose(page, shot, size_px, rng, printed)[0]
 
 
-def aim(preset: str, rng: Generator) -> Shot:
-    """Take the picture the way a preset's people do."""
-    easy = preset == "easy"
-    hard = preset == "hard"
-    return Shot(
-        tilt=rng.uniform(0.0, 12.0 if easy else 35.0 if hard else 25.0),
-        turn=rng.uniform(-8.0, 8.0) if easy else rng.uniform(-180.0, 180.0),
-        fill=rng.uniform(0.8, 0.9) if easy else rng.uniform(0.62, 0.85),
-        fall_off=rng.uniform(0.0, 0.2 if easy else 0.5 if hard else 0.34),
-        fall_towards=rng.uniform(0.0, 360.0),
-        exposure=rng.uniform(0.72, 0.86) if easy else rng.uniform(0.55, 0.92),
-        contrast=rng.normal(0.0, 0.04 if easy else 0.12),
-        blur_px=rng.uniform(0.6, 1.2) if easy else rng.uniform(0.8, 4.0 if hard else 2.2),
-        noise=rng.uniform(0.003, 0.007) if easy else rng.uniform(0.005, 0.015),
-        quality=int(rng.integers(88, 95)) if easy else int(rng.integers(78, 93)),
-        orientation=int(rng.choice([1, 3, 6, 8])),
+def expose(
+    page: Pixels,
+    shot: Shot,
+    size_px: tuple[int, int],
+    rng: Generator,
+    printed: Pixels | None = None,
+) -> tuple[bytes, NDArray[np.float32]]:
+    """Also give the shine (h, w) on the page, as a share of white paper's light.
+
+    `printed` is the page before it was painted: only paint shines.
+    """
+    px_per_mm = page.shape[1] / PAGE_WIDTH_MM
+    height_mm = curled(page.shape[:2], shot, rng)
+    lit = light_on(page, shot, px_per_mm, height_mm, rng)
+    shine = shine_on(page, page if printed is None else printed, shot, px_per_mm, rng)
+    lit += (shot.exposure * shine)[..., None]
+    picture = _seen(lit, height_mm, shot, size_px, rng)
+    scale = max(size_px) / 4032.0
+    picture = cv2.GaussianBlur(picture, (0, 0), max(shot.blur_px * scale, 0.3))
+    grain = rng.standard_normal((size_px[1], size_px[0], 3), dtype=np.float32)
+    picture += grain * shot.noise * np.sqrt(np.maximum(picture, 0.0005))
+    return _developed(picture, shot), shine
+
+
+def _seen(
+    lit: Pixels, height_mm: Pixels, shot: Shot, size_px: tuple[int, int], rng: Generator
+) -> Pixels:
+    picture = _desk(size_px, rng)
+    width, height = size_px
+    where = _page_points(lit, height_mm, shot, size_px)
+    inside = np.ones(lit.shape[:2], np.float32)
+    area = cv2.remap(inside, where, None, cv2.INTER_LINEAR)
+    seen = cv2.remap(lit, where, None, cv2.INTER_LINEAR)
+    picture += area[..., None] * (seen - picture)
+    if shot.vignette:
+        x = (np.arange(width, dtype=np.float32) / width - 0.5)[None]
+        y = (np.arange(height, dtype=np.float32) / height - 0.5)[:, None]
+        picture *= (1.0 - shot.vignette * 2.0 * (x**2 + y**2))[..., None]
+    return np.asarray(picture, dtype=np.float32)
+
+
+def _page_points(
+    lit: Pixels, height_mm: Pixels, shot: Shot, size_px: tuple[int, int]
+) -> NDArray[np.float32]:
+    """Give the page's pixel that each of the picture's sees, (h, w, 2)."""
+    page_px = (lit.shape[1], lit.shape[0])
+    fit = _perspective(page_px, shot, size_px)
+    coarse = (size_px[0] // _COARSE + 2, size_px[1] // _COARSE + 2)
+    x, y = np.meshgrid(*(np.arange(side) * float(_COARSE) for side in coarse))
+    points = np.stack([x, y], axis=-1)
+    middle = np.array(size_px) / 2.0
+    out = (points - middle) / np.linalg.norm(middle)
+    points = middle + (points - middle) * (1.0 + shot.lens * np.sum(out**2, axis=-1, keepdims=True))
+    flat = cv2.perspectiveTransform(points.reshape(-1, 1, 2), np.linalg.inv(fit))
+    where = flat.reshape(points.shape)
+    if shot.curl_mm or shot.wrinkle_mm:
+        where = _lifted(where, height_mm, shot)
+    wide = cv2.resize(
+        where.astype(np.float32),
+        (coarse[0] * _COARSE, coarse[1] * _COARSE),
+        interpolation=cv2.INTER_LINEAR,
+    )
+    # Resizing puts coarse point n at fine place (n + 0.5) x _COARSE - 0.5.
+    shift = _COARSE / 2.0 - 0.5
+    move = np.array([[1.0, 0.0, shift], [0.0, 1.0, shift]])
+    return np.asarray(
+        cv2.warpAffine(
+            wide,
+            move,
+            size_px,
+            flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP,
+            borderMode=cv2.BORDER_REPLICATE,
+        )
     )
 
 
-def photograph(page: Pixels, shot: Shot, size_px: tuple[int, int], rng: Generator) -> bytes:
-    """Photograph a page (h, w, 3) of linear reflectance as a JPEG of width x height pixels."""
-    scene = _lit(page, shot)
-    width, height = size_px
-    picture = _desk(size_px, rng)
-    fit = _perspective((page.shape[1], page.shape[0]), shot, size_px)
-    area = cv2.warpPerspective(np.ones(page.shape[:2], np.float32), fit, size_px)
-    seen = cv2.warpPerspective(scene, fit, size_px, flags=cv2.INTER_AREA)
-    picture += area[..., None] * (seen - picture)
-    scale = max(width, height) / 4032.0
-    picture = cv2.GaussianBlur(picture, (0, 0), max(shot.blur_px * scale, 0.3))
-    grain = rng.standard_normal((height, width, 3), dtype=np.float32)
-    picture += grain * shot.noise * np.sqrt(np.maximum(picture, 0.0005))
-    return _developed(picture, shot)
-
-
-def _lit(page: Pixels, shot: Shot) -> Pixels:
-    height, width = page.shape[:2]
-    angle = np.radians(shot.fall_towards)
-    x = (np.arange(width, dtype=np.float32) / width - 0.5)[None, :]
-    y = (np.arange(height, dtype=np.float32) / height - 0.5)[:, None]
-    along = np.cos(angle) * x + np.sin(angle) * y
-    reach = (abs(np.cos(angle)) + abs(np.sin(angle))) / 2.0
-    # Light from one side falls off with the square of the distance to the lamp.
-    ratio = np.sqrt(1.0 / (1.0 - shot.fall_off))
-    distance = 1.0 + (ratio - 1.0) * (along / reach + 1.0) / 2.0
-    light = shot.exposure / 0.87 / distance**2
-    return np.asarray(page * light[..., None], dtype=np.float32)
+def _lifted(where: NDArray[np.float64], height_mm: Pixels, shot: Shot) -> NDArray[np.float64]:
+    """Find which point of the risen paper a ray to a point of the desk meets first, nearly."""
+    height, width = (side * COARSE for side in height_mm.shape)
+    px_per_mm = width / PAGE_WIDTH_MM
+    middle = np.array([width, height]) / 2.0
+    tilt, around = np.radians(shot.tilt), np.radians(shot.fall_towards)
+    # The lens stands over the page's middle, leaning along the tilt.
+    lens = middle - np.array([-np.sin(around), np.cos(around)]) * np.sin(tilt) * _EYE * width
+    high = _EYE * width * np.cos(tilt)
+    met = where
+    for _ in range(3):
+        at = (met / COARSE).astype(np.float32)
+        rise = cv2.remap(height_mm, at, None, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+        met = where + (lens - where) * (rise * px_per_mm / high)[..., None]
+    return np.asarray(met)
 
 
 def _desk(size_px: tuple[int, int], rng: Generator) -> Pixels:
@@ -107,8 +151,8 @@ def _perspective(
     # Rotate about `axis` in the page's plane: distances across it foreshorten and recede.
     across = np.outer(lean, [-axis[1], axis[0]])
     leaned = flat - across + across * np.cos(tilt)
-    depth = 2.0 + lean * np.sin(tilt)
-    seen = 2.0 * leaned / depth[:, None]
+    depth = _EYE + lean * np.sin(tilt)
+    seen = _EYE * leaned / depth[:, None]
     spin = np.array([[np.cos(turn), -np.sin(turn)], [np.sin(turn), np.cos(turn)]])
     seen = seen @ spin.T
     seen -= (seen.max(axis=0) + seen.min(axis=0)) / 2.0
@@ -120,15 +164,17 @@ def _perspective(
 
 
 def _developed(picture: Pixels, shot: Shot) -> bytes:
+    if shot.space is not Space.SRGB:
+        picture = picture @ from_linear_srgb(shot.space).T.astype(np.float32)
     index = np.clip(picture * 4095.0, 0, 4095).astype(np.uint16)
-    encoded = _ENCODED[index]
-    bend = shot.contrast * (encoded - 0.5) * encoded * (1.0 - encoded) * 4.0
-    stored = np.rint(np.clip(encoded + bend, 0.0, 1.0) * 255.0).astype(np.uint8)
+    file = _ENCODED[shot.space][index]
+    bend = shot.contrast * (file - 0.5) * file * (1.0 - file) * 4.0
+    stored = np.rint(np.clip(file + bend, 0.0, 1.0) * 255.0).astype(np.uint8)
     # EXIF says how far the stored picture must be turned to stand upright.
     stored = np.rot90(stored, k=_TURNS[shot.orientation])
     image = Image.fromarray(np.ascontiguousarray(stored))
     exif = Image.Exif()
     exif[_EXIF_ORIENTATION] = shot.orientation
     out = BytesIO()
-    image.save(out, "JPEG", quality=shot.quality, exif=exif)
+    image.save(out, "JPEG", quality=shot.quality, exif=exif, icc_profile=icc_profile(shot.space))
     return out.getvalue()

@@ -1,8 +1,9 @@
 """Lamps and sensors: what a camera makes of a reflectance, before tone, noise and files.
 
-Lamps and sensors are measured ones (data/, made by tools/make_optics.py), each bent a little, so
-that no two cameras are the same. A camera balances its white, multiplies by a matrix fitted to
-everyday colours, and some make colours livelier than they are.
+Lamps and a sensor with filters side by side, as phones have, are measured ones (data/, made by
+tools/make_optics.py); the sensor is bent a little, so that no two cameras are the same. A camera
+balances its white, multiplies by a matrix fitted to everyday colours, and some make colours
+livelier than they are.
 """
 
 from dataclasses import dataclass
@@ -23,7 +24,8 @@ Floats = NDArray[np.float64]
 
 _DATA = Path(__file__).parent / "data"
 _DAYLIGHT = ("D50", "D55", "D65", "D75")
-_MOSAIC = 0.85  # of cameras have filters side by side, as the first sensor; the rest layers
+_SHIFT_NM, _WIDER = 6.0, 0.06  # one sigma of how a channel differs from the measured one
+_CROSSTALK = 0.08  # most of a channel that its neighbours let through
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -49,8 +51,7 @@ def draw_optics(rng: Generator, preset: str) -> Optics:
     power = lamps[str(rng.choice(names))]
     if not easy:  # some daylight comes in as well
         power = power + rng.uniform(0.0, 0.8) * lamps["D65"]
-    number = 1 if rng.random() < _MOSAIC else 2
-    plain = np.stack([sensors[f"{letter}{number}"] for letter in "rgb"], axis=-1)
+    plain = np.stack([sensors[letter] for letter in "rgb"], axis=-1)
     sensor = _bent(plain, rng)
     raw = power[:, None] * sensor
     balance = 1.0 / raw.sum(axis=0)
@@ -64,14 +65,15 @@ def draw_optics(rng: Generator, preset: str) -> Optics:
 
 
 def _bent(sensor: Floats, rng: Generator) -> Floats:
-    """Shift and widen each channel a little."""
+    """Shift and widen each channel a little, and let some of its neighbours through."""
     bent = np.empty_like(sensor)
     for channel in range(3):
-        shift, wide = rng.normal(0.0, 5.0), np.exp(rng.normal(0.0, 0.05))
+        shift, wide = rng.normal(0.0, _SHIFT_NM), np.exp(rng.normal(0.0, _WIDER))
         middle = float(np.average(WAVELENGTHS_NM, weights=sensor[:, channel]))
         at = middle + (WAVELENGTHS_NM - middle - shift) / wide
         bent[:, channel] = np.interp(at, WAVELENGTHS_NM, sensor[:, channel])
-    return bent
+    through = rng.uniform(0.0, _CROSSTALK, (3, 3)) * (1.0 - np.eye(3))
+    return np.asarray(bent @ (np.eye(3) + through))
 
 
 def _matrix(sees: Floats) -> Floats:

@@ -1,34 +1,25 @@
 """From a layout and its PDF to a photograph and the truth behind it."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.random import default_rng
 from numpy.typing import NDArray
 
 from noema.core.errors import Refused
+from noema.core.photo.straighten import polygon_pixels
 from noema.core.sheet.layout import Layout, Triple
-from noema.stand_ins.camera import aim, photograph
+from noema.stand_ins.camera import expose
+from noema.stand_ins.mishap import Mishap, bad_luck, spoil_page, spoil_shot
 from noema.stand_ins.optics import draw_optics
 from noema.stand_ins.painter import Hand, PaintedCell, intend, paint
 from noema.stand_ins.printer import load_paper, patch_labs, print_page
-
-PRESETS = {"easy": 0.0, "class": 1.0, "hard": 1.0}
-"""Preset: how ordinary the printer and paper are."""
+from noema.stand_ins.shot import PRESETS, aim
 
 FULL_SIZE_PX = (4032, 3024)
 _PAGE_FINER = 1.6  # how much finer than the photograph the page is drawn
 _MOST_PX_PER_MM = 8.0
-_SOMETHING = 0.25  # reflectance of what lies over the code
-
-
-@dataclass(frozen=True, kw_only=True)
-class Mishap:
-    """What can go wrong round a sheet."""
-
-    hide_code: bool = False  # something lies over the QR code
-    cut_off: bool = False  # half the sheet is out of the picture
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -38,6 +29,8 @@ class Picture:
     jpeg: bytes
     truth: tuple[PaintedCell, ...]
     patches: Mapping[str, Triple]  # the true colour of each reference patch, as printed
+    shine: Mapping[str, float]  # light thrown back from each cell, as a share of white paper's
+    mishap: Mishap
 
 
 def take_picture(
@@ -62,18 +55,23 @@ def take_picture(
     optics = draw_optics(rng, preset)
     printed = print_page(pdf, pdf_page, press, min(finest, _MOST_PX_PER_MM), optics)
     page = paint(printed, layout, truth, hand, rng, optics)
-    shot = aim(preset, rng)
-    if mishap and mishap.hide_code:
-        _hide_code(page, layout)
-    if mishap and mishap.cut_off:
-        shot = replace(shot, fill=1.7)
+    mishap = mishap or (bad_luck(rng) if preset == "bad" else Mishap())
+    shot = spoil_shot(aim("class" if preset == "bad" else preset, rng), mishap, rng)
+    spoil_page(page, layout, mishap, rng)
+    jpeg, shine = expose(page, shot, size_px, rng, printed)
     return Picture(
-        jpeg=photograph(page, shot, size_px, rng), truth=truth, patches=patch_labs(layout, press)
+        jpeg=jpeg,
+        truth=truth,
+        patches=patch_labs(layout, press),
+        shine=_over_cells(shine, layout),
+        mishap=mishap,
     )
 
 
-def _hide_code(page: NDArray[np.float32], layout: Layout) -> None:
-    (left, top), (right, bottom) = layout.qr_polygon_mm[0], layout.qr_polygon_mm[2]
-    scale = page.shape[1] / layout.width_mm
-    rows = slice(int((top + 3) * scale), int((bottom + 2) * scale))
-    page[rows, int(left * scale) : int(right * scale)] = _SOMETHING
+def _over_cells(shine: NDArray[np.float32], layout: Layout) -> dict[str, float]:
+    px_per_mm = shine.shape[1] / layout.width_mm
+    places = {
+        cell.id: polygon_pixels(cell.polygon_mm, 1.0, shine.shape, px_per_mm)
+        for cell in layout.cells
+    }
+    return {name: float(shine[at[:, 0], at[:, 1]].mean()) for name, at in places.items()}

@@ -10,8 +10,8 @@ from noema.actions.match_photograph import match_photograph, set_aside
 from noema.actions.read_photograph import give_up_reading, read_photograph
 from noema.core.errors import NotFound, Refused, StoreFull
 from noema.core.progress.states import PhotoState
+from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
-from noema.stand_ins.studio import Mishap
 from noema.store.photographs import add_pile, photo_of_school
 from noema.store.reviews import attempt_of_school, attempts_of_student
 

@@ -33,15 +33,15 @@ def png_claiming(width: int, height: int) -> bytes:
     )
 
 
-@pytest.mark.parametrize("kind", ["JPEG", "PNG"])
+@pytest.mark.parametrize("kind", ["JPEG", "PNG", "WEBP", "HEIF"])
 def test_photographs_pass(kind):
     assert check_photo(encoded(kind)).megapixels == pytest.approx(0.48)
 
 
 REFUSED = {
     "empty": (b"", "empty"),
-    "text": (b"this is no picture at all", "no JPEG or PNG"),
-    "gif": (encoded("GIF"), "no JPEG or PNG"),
+    "text": (b"this is no picture at all", "no JPEG, PNG, HEIC or WebP"),
+    "gif": (encoded("GIF"), "no JPEG, PNG, HEIC or WebP"),
     "cut jpeg": (encoded("JPEG")[:9000], "damaged or cut short"),
     "cut png": (encoded("PNG")[:9000], "damaged or cut short"),
     "bomb": (png_claiming(40_000, 40_000), "at most 60 megapixels"),

@@ -4,7 +4,7 @@ from noema.actions.print_sheets import print_again
 from noema.actions.review_sheet import review_sheet
 from noema.core.judging.review import Decision, ReviewState, Verb
 from noema.core.progress.states import WorkState
-from noema.stand_ins.studio import Mishap
+from noema.stand_ins.mishap import Mishap
 from noema.store.reviews import attempts_of_class, decided, waiting_for_review
 from noema.store.waiting import sent_back_without_sheet, waiting_for_teacher
 from noema.store.work import work_of_class

@@ -12,24 +12,25 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.photo.sample import LUMINANCE
+from noema.core.colour.wide import WIDE_LUMINANCE
 
 Floats = NDArray[np.float64]
 
 OUT, TERMS = 3, 6
 _FLOOR = 0.02  # of luminance, under which errors no longer shrink with it
 _DIM = 1e-5
+_GREY_REST = 0.65  # of a middling colour's: a grey says little of how lamps and eyes differ
 _USUAL_MISFIT = 0.42  # of patches under their own map, in sigmas: half of stand-in cameras
 _LEAST_STRANGE = 0.85
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class ColourFit:
-    """A map from a camera's linear RGB to true linear RGB, both relative to blank paper."""
+    """A map from a camera's colours to true ones, linear BT.2020 relative to blank paper."""
 
     mean: Floats  # (3, 6)
     covariance: Floats  # (18, 18)
-    rest: Floats  # (3,) one weighted sigma that no map takes away
+    rest: Floats  # (3, 3) weighted covariance that no map takes away, at a middling saturation
 
     def true(self, seen: Floats) -> Floats:
         """Give true linear RGB (n, 3) of what was seen (n, 3)."""
@@ -40,8 +41,9 @@ class ColourFit:
         terms = root_terms(seen)
         blocks = self.covariance.reshape(OUT, TERMS, OUT, TERMS)
         shared = np.einsum("nt,itju,nu->nij", terms, blocks, terms)
-        own = (self.rest / weight_of(self.true(seen))[:, None]) ** 2
-        return np.asarray(shared + own[:, :, None] * np.eye(OUT))
+        true = self.true(seen)
+        own = (rest_at(true) / weight_of(true)) ** 2
+        return np.asarray(shared + own[:, None, None] * self.rest)
 
 
 def root_terms(seen: Floats) -> Floats:
@@ -55,8 +57,15 @@ def root_terms(seen: Floats) -> Floats:
 
 def weight_of(true: Floats) -> Floats:
     """Give weights (n,) under which errors of linear RGB (n, 3) look alike to the eye."""
-    luminance = np.maximum(true @ LUMINANCE, 0.0)
+    luminance = np.maximum(true @ WIDE_LUMINANCE, 0.0)
     return np.asarray((luminance + _FLOOR) ** (-2.0 / 3.0))
+
+
+def rest_at(true: Floats) -> Floats:
+    """Give how much more or less than middling what no map takes away is, (n,)."""
+    top = np.maximum(true.max(axis=1), _DIM)
+    saturation = 1.0 - np.maximum(true.min(axis=1), 0.0) / top
+    return np.asarray(_GREY_REST + (1.0 - _GREY_REST) * 2.0 * saturation)
 
 
 def fit_colour(seen: Floats, true: Floats, sigma: Floats) -> ColourFit:
@@ -64,7 +73,8 @@ def fit_colour(seen: Floats, true: Floats, sigma: Floats) -> ColourFit:
     if not len(seen):
         return _USUAL
     terms = root_terms(seen)
-    spread = np.hypot(sigma, _USUAL.rest / weight_of(true)[:, None])
+    usual = np.sqrt(np.diag(_USUAL.rest)) * (rest_at(true) / weight_of(true))[:, None]
+    spread = np.hypot(sigma, usual)
     precision = np.linalg.inv(_USUAL.covariance)
     right = precision @ _USUAL.mean.ravel()
     for channel in range(OUT):
@@ -77,7 +87,7 @@ def fit_colour(seen: Floats, true: Floats, sigma: Floats) -> ColourFit:
     # A camera that can't be brought onto its patches does stranger things to paint as well.
     misfit = float(np.sqrt(np.mean(((true - terms @ mean.T) / spread) ** 2)))
     strange = max(misfit / _USUAL_MISFIT, _LEAST_STRANGE)
-    return ColourFit(mean=mean, covariance=covariance * strange**2, rest=_USUAL.rest * strange)
+    return ColourFit(mean=mean, covariance=covariance * strange**2, rest=_USUAL.rest * strange**2)
 
 
 def _load() -> ColourFit:
@@ -85,7 +95,7 @@ def _load() -> ColourFit:
     size = OUT * TERMS
     covariance = table[1 : 1 + size] + 1e-9 * np.eye(size)
     return ColourFit(
-        mean=table[0].reshape(OUT, TERMS), covariance=covariance, rest=table[1 + size][:OUT]
+        mean=table[0].reshape(OUT, TERMS), covariance=covariance, rest=table[1 + size :, :OUT]
     )
 
 

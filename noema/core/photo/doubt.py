@@ -13,8 +13,9 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvcs_of
 from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
 from noema.core.colour.names import hue_step
-from noema.core.colour.srgb import LINEAR_TO_XYZ_D50
 from noema.core.colour.value import lightness_to_value
+from noema.core.colour.wide import WIDE_TO_XYZ_D50
+from noema.core.photo.beyond import beyond_file
 from noema.core.photo.colour_fit import ColourFit
 from noema.core.photo.sample import PaintSample
 from noema.core.photo.tone import Tone
@@ -24,11 +25,23 @@ Floats = NDArray[np.float64]
 
 _CAMERA_LOG = 0.012  # one sigma of the logarithm of luminance the camera itself adds to a cell
 _TONE_BETWEEN_CELLS = 0.3  # share of the tone curve's doubt that a difference of cells keeps
-_DARK = 0.0015  # linear: veil and noise that don't shrink with the light
-_WIDER = 1.15  # what is left out, from seeds kept for tuning
+_DARK, _WELL_LIT = 0.0008, 0.4  # linear: veil and noise that don't shrink with the light
+_WIDER = 1.2  # what is left out, from seeds kept for tuning
 _NUDGE = 0.3  # Lab units
 _LEAST = 1e-4
 _HUE_UNKNOWN = 25.0  # steps of a hundred: half way round, either way
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Seeing:
+    """What this camera made of colours, and the paper they are relative to."""
+
+    tone: Tone
+    to_wide: Floats  # (3, 3) from the file's channels
+    in_srgb: bool  # those channels are sRGB's
+    fit: ColourFit
+    paper: tuple[Triple, float]  # Lab, and one sigma of its lightness
+    paper_light: float  # light of paper as the camera recorded it, 0..1
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -51,22 +64,28 @@ class Colours:
 
 
 def colours_of(
-    samples: list[PaintSample],
-    tone: Tone,
-    fit: ColourFit,
-    light_scatter: float,
-    paper: tuple[Triple, float],
+    samples: list[PaintSample], clipped: list[int | None], seeing: Seeing, light_log: Floats
 ) -> Colours:
-    """Turn what was seen of cells into Lab D50, with the doubt of each."""
+    """Turn what was seen of cells into Lab D50, with the doubt of each.
+
+    `clipped` names the channel of each cell that met the end of the file; `light_log` is one sigma
+    of the logarithm of the light on each, (n,).
+    """
+    paper = seeing.paper
     raw = np.maximum(np.array([sample.rgb for sample in samples]), _LEAST)
-    toned = tone.true(raw)
-    rgb = fit.true(toned)
-    labs = _labs(rgb, paper[0])
-    own = np.hypot(light_scatter, [sample.doubt for sample in samples])
+    toned = seeing.tone.true(raw)
+    rgb = seeing.fit.true(toned @ seeing.to_wide.T)
+    own = np.hypot(light_log, [sample.doubt for sample in samples])
     own = np.hypot(own, _CAMERA_LOG)
-    covariance = _covariance(raw, toned, tone, fit, own, paper)
+    covariance = _covariance(raw, toned, own, seeing)
+    for n, channel in enumerate(clipped):
+        if channel is not None:
+            beyond = beyond_file(toned[n], rgb[n], channel)
+            rgb[n] += beyond.move
+            covariance[n] += beyond.covariance
+    labs = _labs(rgb, paper[0])
     spread = _WIDER**2 * _to_lab(covariance, rgb, paper[0])
-    steps = _step_sigmas(labs, raw, tone, own)
+    steps = _step_sigmas(labs, raw, seeing.tone, own)
     return Colours(
         labs=tuple((lightness, a, b) for lightness, a, b in labs.tolist()),
         doubts=tuple(_doubts(labs, spread, steps)),
@@ -75,28 +94,22 @@ def colours_of(
 
 def _labs(rgb: Floats, paper_lab: Triple) -> Floats:
     ratio = lab_to_xyz(paper_lab) / lab_to_xyz([100.0, 0.0, 0.0])
-    return xyz_to_lab(np.maximum(rgb @ LINEAR_TO_XYZ_D50.T, 1e-6) * ratio)
+    return xyz_to_lab(np.maximum(rgb @ WIDE_TO_XYZ_D50.T, 1e-6) * ratio)
 
 
-def _covariance(
-    raw: Floats,
-    toned: Floats,
-    tone: Tone,
-    fit: ColourFit,
-    own: Floats,
-    paper: tuple[Triple, float],
-) -> Floats:
+def _covariance(raw: Floats, toned: Floats, own: Floats, seeing: Seeing) -> Floats:
     """Add up every error of linear RGB, (n, 3, 3)."""
-    paper_log = paper[1] / _lightness_slope(paper[0][0])
+    paper_log = seeing.paper[1] / _lightness_slope(seeing.paper[0][0])
     together = toned * np.hypot(own, paper_log)[:, None]
     log = np.log(raw)
     bends = np.stack([toned * log, toned * log**2], axis=-1)  # (n, 3, 2)
     before = np.einsum("ni,nj->nij", together, together)
-    before += np.einsum("nip,pq,njq->nij", bends, tone.covariance, bends)
-    before += _DARK**2 * np.eye(3)
+    before += np.einsum("nip,pq,njq->nij", bends, seeing.tone.covariance, bends)
+    before += (_DARK * max(1.0, _WELL_LIT / seeing.paper_light)) ** 2 * np.eye(3)
     # Through the colour map's slope, which near a colour is close to its own ratio.
-    slope = fit.mean[:, :3]
-    return np.asarray(np.einsum("ij,njk,lk->nil", slope, before, slope) + fit.covariance_of(toned))
+    slope = seeing.fit.mean[:, :3] @ seeing.to_wide
+    after = np.einsum("ij,njk,lk->nil", slope, before, slope)
+    return np.asarray(after + seeing.fit.covariance_of(toned @ seeing.to_wide.T))
 
 
 def _to_lab(covariance: Floats, rgb: Floats, paper_lab: Triple) -> Floats:

@@ -1,6 +1,7 @@
 """What makes a photograph or a cell doubtful, as flags."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import cv2
 import numpy as np
@@ -8,7 +9,8 @@ from numpy.typing import NDArray
 
 from noema.core.photo.light import LightField
 from noema.core.photo.reading import CellFlag, SheetFlag
-from noema.core.photo.sample import PaintSample
+from noema.core.photo.sample import LUMINANCE, PaintSample
+from noema.core.photo.shine import Shine
 from noema.core.photo.straighten import PX_PER_MM
 from noema.core.sheet.layout import Marker
 
@@ -23,12 +25,16 @@ LOW_PX_PER_MM = 2.5
 _DARK_BYTE = 60  # brightest twentieth of a picture nobody can read
 _SOFT_SIDE_PX = 800  # of the longer side at which edges are looked for
 _SOFT_CONTRAST, _SOFT_EDGE = 40.0, 15.0  # bytes: a sheet in focus has edges of 25 and more
-_BURNT, _BLACK = 254, 1  # bytes at which a camera sees no more
+_BURNT, _NEARLY_BLACK = 254, 6  # bytes at which a camera sees no more
 _CLIPPED_SHARE = 0.3
+_WET_SHARE, _SPOILED_SHARE = 0.5, 0.65  # of painted cells that shine, or shine or are uneven
+_UNSURE = 3.5  # CIEDE2000: a guess beyond the file that is worse than this is no colour
 _GLARE_SHARE = 0.03
+_SHINE_OVER, _SHINE_LEAST, _SHINE_SURE = 0.07, 0.004, 1.5
+"""Shine counts from a share of the paint's own light, a least amount, and so many sigmas."""
 _GLARE_OVER = 1.8  # times the cell's own middle luminance
-_SHADE_LOG = -0.06
-_UNEVEN_LOG = 0.16
+_EDGE_LOG = 0.05  # between paper on two sides of a cell: a shadow ends there
+_UNEVEN_LOG = 0.12
 _PARTLY = 0.75  # painted share under which a cell counts as partly painted
 
 
@@ -97,33 +103,63 @@ def edge_blur_mm(bytes_rgb: NDArray[np.uint8], markers: Sequence[Marker]) -> flo
     return float(np.median(widths)) if widths else 0.0
 
 
+@dataclass(frozen=True, kw_only=True)
+class Suspicions:
+    """What the page round a cell says of it."""
+
+    shine: Shine
+    light_step: float  # between paper on two sides, in logarithms, after the light was evened
+    inside: bool  # wholly in the picture
+
+
 def cell_flags(
-    sample: PaintSample,
-    raw: NDArray[np.uint8],
-    luminance: Floats,
-    shade: float,
-    *,
-    inside: bool,
+    sample: PaintSample, raw: NDArray[np.uint8], pixels: Floats, about: Suspicions, sigma: float
 ) -> tuple[CellFlag, ...]:
-    """Say what a cell's pixels suffer from: bytes (n, 3) and luminance (n,) relative to paper."""
+    """Say what a cell's pixels suffer from: bytes (n, 3) and colours (n, 3) relative to paper."""
+    luminance = pixels @ LUMINANCE
     middle = float(np.median(luminance)) if len(luminance) else 1.0
-    top = np.maximum(np.maximum(raw[:, 0], raw[:, 1]), raw[:, 2])
-    shiny = (luminance > _GLARE_OVER * middle) & (top >= _BURNT)
+    darkest = float(np.median(pixels.min(axis=1))) if len(pixels) else 1.0
+    top = raw.max(axis=1) if len(raw) else np.zeros(1)
+    sparks = (luminance > _GLARE_OVER * middle) & (top >= _BURNT)
+    enough = max(_SHINE_OVER * darkest + _SHINE_LEAST, _SHINE_SURE * about.shine.sigma)
+    shines = about.shine.broken or about.shine.amount > enough
     seen = {
         CellFlag.UNPAINTED: sample.bare,
         CellFlag.PARTLY_PAINTED: not sample.bare and sample.coverage < _PARTLY,
-        CellFlag.GLARE: float(shiny.mean()) > _GLARE_SHARE,
-        CellFlag.SHADOW: shade < _SHADE_LOG,
-        CellFlag.CLIPPED: _clipped(raw),
+        CellFlag.GLARE: shines or (len(sparks) > 0 and float(sparks.mean()) > _GLARE_SHARE),
+        CellFlag.SHADOW: about.light_step > _EDGE_LOG,
+        CellFlag.CLIPPED: _clipped(raw) or (clipped_channel(raw) is not None and sigma > _UNSURE),
         CellFlag.UNEVEN: sample.unevenness > _UNEVEN_LOG,
-        CellFlag.OUTSIDE: not inside,
+        CellFlag.OUTSIDE: not about.inside,
     }
     return tuple(flag for flag, holds in seen.items() if holds)
 
 
+def with_glare_all_over(flags: Sequence[tuple[CellFlag, ...]]) -> list[tuple[CellFlag, ...]]:
+    """Mistrust every painted cell where so many shine that the rest hardly escaped."""
+    painted = [one for one in flags if CellFlag.UNPAINTED not in one]
+    shiny = sum(CellFlag.GLARE in one for one in painted)
+    spoiled = sum(CellFlag.GLARE in one or CellFlag.UNEVEN in one for one in painted)
+    many = shiny > _WET_SHARE * len(painted)
+    if not many and not (shiny > 1 and spoiled > _SPOILED_SHARE * len(painted)):
+        return list(flags)
+    shone = (CellFlag.GLARE,)
+    return [one if {CellFlag.UNPAINTED, *shone} & set(one) else (*one, *shone) for one in flags]
+
+
+def clipped_channel(raw: NDArray[np.uint8]) -> int | None:
+    """Give the channel of bytes (n, 3) in which an intense colour met the file's end, if one did.
+
+    What lies beyond can be guessed from the other two; where two or more are at the end, it can't.
+    """
+    if not len(raw):
+        return None
+    low = np.median(raw, axis=0) <= _NEARLY_BLACK
+    return int(np.argmax(low)) if low.sum() == 1 else None
+
+
 def _clipped(raw: NDArray[np.uint8]) -> bool:
-    """Whether a channel met the end of what the file can hold: an intense colour's often does."""
     if not len(raw):
         return False
-    ends = (raw >= _BURNT).mean(axis=0), (raw <= _BLACK).mean(axis=0)
-    return float(np.max(ends)) > _CLIPPED_SHARE
+    burnt = float((raw >= _BURNT).mean(axis=0).max()) > _CLIPPED_SHARE
+    return burnt or int((np.median(raw, axis=0) <= _NEARLY_BLACK).sum()) > 1

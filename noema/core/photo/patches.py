@@ -6,7 +6,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.colour.lab import lab_to_xyz
-from noema.core.colour.srgb import LINEAR_TO_XYZ_D50, linear_to_lab, srgb_to_linear
+from noema.core.colour.srgb import linear_to_lab, srgb_to_linear
+from noema.core.colour.wide import WIDE_LUMINANCE, XYZ_D50_TO_WIDE, wide_to_lab
 from noema.core.photo.colour_fit import ColourFit, fit_colour, weight_of
 from noema.core.photo.sample import LUMINANCE
 from noema.core.photo.tone import (
@@ -43,12 +44,14 @@ def tone_of(seen: list[tuple[Patch, Floats]], paper: Triple) -> tuple[Tone, bool
     return tone, len(greys) >= 3
 
 
-def colour_fit_of(seen: list[tuple[Patch, Floats]], tone: Tone, paper: Triple) -> ColourFit:
+def colour_fit_of(
+    seen: list[tuple[Patch, Floats]], tone: Tone, to_wide: Floats, paper: Triple
+) -> ColourFit:
     """Weigh usual cameras against the patches, greys neutral and colours as far as known."""
     rows = [(np.ones(3), np.ones(3), np.full(3, _PAPER_SURE))]
     alike: dict[tuple[int, int, int], list[tuple[Floats, Floats, float]]] = defaultdict(list)
     for patch, rgb in seen:
-        toned = tone.true(rgb)
+        toned = to_wide @ tone.true(rgb)
         expected = _expected(patch, toned, paper) if rgb.min() >= _LEAST else None
         if expected is not None:
             alike[patch.nominal_srgb].append((toned, *expected))
@@ -69,14 +72,14 @@ def _expected(patch: Patch, toned: Floats, paper: Triple) -> tuple[Floats, float
         return _relative(patch.lab, paper), patch.lab_sigma or 1.0
     if patch.kind is PatchKind.GREY:
         # An unknown grey says nothing of lightness here, the tone curve has used that.
-        return np.full(3, float(toned @ LUMINANCE)), _NEUTRAL_SIGMA
+        return np.full(3, float(toned @ WIDE_LUMINANCE)), _NEUTRAL_SIGMA
     lightness, a, b = linear_to_lab(srgb_to_linear(np.array(patch.nominal_srgb) / 255.0)).tolist()
     lab = (
         _DARKEST + lightness * (paper[0] - _DARKEST) / 100.0,
         _DULLED * a + paper[1],
         _DULLED * b + paper[2],
     )
-    seen = linear_to_lab(toned)
+    seen = wide_to_lab(toned)
     if np.hypot(seen[1], seen[2]) < _GREY_SHARE * np.hypot(a, b):
         return None  # a printer without colours
     return _relative(lab, paper), _UNKNOWN_COLOUR_SIGMA
@@ -84,7 +87,7 @@ def _expected(patch: Patch, toned: Floats, paper: Triple) -> tuple[Floats, float
 
 def _relative(lab: Triple, paper: Triple) -> Floats:
     ratio = lab_to_xyz([100.0, 0.0, 0.0]) / lab_to_xyz(paper)
-    return np.asarray(np.linalg.inv(LINEAR_TO_XYZ_D50) @ (lab_to_xyz(lab) * ratio))
+    return np.asarray(XYZ_D50_TO_WIDE @ (lab_to_xyz(lab) * ratio))
 
 
 def _known_grey(patch: Patch, paper_y: float) -> tuple[float, float]:

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from noema.core.colour.hvc import HVC
 from noema.core.sheet.layout import Triple
 
-READER_VERSION = "noema-reader/2"
+READER_VERSION = "noema-reader/3"
 """Changes whenever the same photograph would give other numbers."""
 
 
@@ -53,6 +53,8 @@ class CellReading:
     sigma_hue: float  # one sigma of the hue, in steps of a hundred
     sigma_chroma: float  # one sigma of the chroma
     coverage: float  # painted share of the cell, 0..1
+    unevenness: float  # one sigma of the logarithm of luminance between parts of the cell
+    spill: float  # share of the paper just outside the line that has paint on it, 0..1
     flags: tuple[CellFlag, ...]
 
 
@@ -73,3 +75,4 @@ class StraightSheet:
 
     rgb: NDArray[np.uint8]  # (h, w, 3)
     px_per_mm: float
+    icc: bytes | None = None  # the photograph's colour profile

@@ -7,22 +7,30 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from noema.core.photo.bend import Bend
 from noema.core.photo.marks import FoundMarks
 from noema.core.sheet.layout import Marker, Polygon
+
+Floats = NDArray[np.float64]
 
 PX_PER_MM = 4.0  # of the straightened sheet: a cell of 18 mm still has 5,000 pixels
 FEWEST_MARKS = 4
 FEWEST_MARKS_IF_SOUND = 3
 _SOUND_MM = 0.35  # corner misfit allowed where only three marks are seen
-_LOOSE_MM = 1.2  # more than this and the marks don't lie on one flat page
+_FLAT_MM = 1.2  # corners this near a plane count for it; curled paper leaves some farther away
+_LOOSE_MM = 4.0  # more than this and the marks don't lie on one page, however it is bent
+_GRID_MM = 6.0  # over which geometry is worked out once
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Placed:
     """How the page lies in the picture."""
 
-    mm_to_px: NDArray[np.float64]  # (3, 3) homography
+    mm_to_px: Floats  # (3, 3) homography
     px_per_mm: float  # of the photograph, in the middle of the page
+    corners_mm: Floats  # (n, 2) where the marks' corners stand on paper
+    corners_px: Floats  # (n, 2) where they were seen
+    bend: Bend | None = None  # how the paper or the lens departs from a plane
 
 
 def place_page(found: FoundMarks, markers: Sequence[Marker]) -> Placed | None:
@@ -33,37 +41,47 @@ def place_page(found: FoundMarks, markers: Sequence[Marker]) -> Placed | None:
         return None
     page = np.array([known[found.ids[n]] for n in kept]).reshape(-1, 2)
     picture = found.corners_px[kept].reshape(-1, 2)
-    loose_px = _LOOSE_MM * _scale(page, picture)
-    solved, _ = cv2.findHomography(page, picture, cv2.RANSAC, loose_px)
+    return _placed(page, picture, _LOOSE_MM if len(kept) >= FEWEST_MARKS else _SOUND_MM)
+
+
+def place_by_hand(points_mm: Floats, points_px: Floats) -> Placed | None:
+    """Fit the page to four or more points (n, 2) somebody showed; None if they make no page."""
+    return _placed(points_mm, points_px, np.inf)
+
+
+def _placed(page: Floats, picture: Floats, most_mm: float) -> Placed | None:
+    scale = _scale(page, picture)
+    solved, _ = cv2.findHomography(page, picture, cv2.RANSAC, _FLAT_MM * scale)
     if solved is None:
         return None
     fit = np.asarray(solved, dtype=np.float64)
-    misfit = _misfit_mm(fit, page, picture)
-    if misfit > (_LOOSE_MM if len(kept) >= FEWEST_MARKS else _SOUND_MM):
+    if _misfit_mm(fit, page, picture) > most_mm:
         return None
-    return Placed(
-        mm_to_px=fit,
-        px_per_mm=_scale(page, picture),
-    )
+    return Placed(mm_to_px=fit, px_per_mm=scale, corners_mm=page, corners_px=picture)
 
 
-def _scale(page: NDArray[np.float64], picture: NDArray[np.float64]) -> float:
+def _scale(page: Floats, picture: Floats) -> float:
     spread_px = np.linalg.norm(picture - picture.mean(axis=0), axis=1).mean()
     return float(spread_px / np.linalg.norm(page - page.mean(axis=0), axis=1).mean())
 
 
-def _misfit_mm(
-    fit: NDArray[np.float64], page: NDArray[np.float64], picture: NDArray[np.float64]
-) -> float:
+def _misfit_mm(fit: Floats, page: Floats, picture: Floats) -> float:
     back = cv2.perspectiveTransform(picture.reshape(-1, 1, 2), np.linalg.inv(fit)).reshape(-1, 2)
     return float(np.sqrt(np.median(np.sum((back - page) ** 2, axis=1))))
 
 
-def to_picture(placed: Placed, polygon: Polygon) -> NDArray[np.float64]:
+def to_picture(placed: Placed, polygon: Polygon) -> Floats:
     """Give where a polygon of the page lies in the photograph, shape (n, 2), in pixels."""
-    points = np.array(polygon, dtype=float).reshape(-1, 1, 2)
-    seen = cv2.perspectiveTransform(points, placed.mm_to_px)
-    return np.asarray(seen, dtype=np.float64).reshape(-1, 2)
+    return _points_to_picture(placed, np.array(polygon, dtype=float).reshape(-1, 2))
+
+
+def to_page(placed: Placed, points_px: Floats) -> Floats:
+    """Give where points (n, 2) of the photograph lie on the page as if it were flat, in mm."""
+    return np.asarray(
+        cv2.perspectiveTransform(
+            np.asarray(points_px, dtype=float).reshape(-1, 1, 2), np.linalg.inv(placed.mm_to_px)
+        ).reshape(-1, 2)
+    )
 
 
 def straighten(
@@ -74,23 +92,60 @@ def straighten(
     px_per_mm: float = PX_PER_MM,
 ) -> NDArray[np.uint8]:
     """Show a rectangle of the page squarely, at a given resolution."""
-    to_mm = np.array(
-        [
-            [1.0 / px_per_mm, 0.0, corner_mm[0] + 0.5 / px_per_mm],
-            [0.0, 1.0 / px_per_mm, corner_mm[1] + 0.5 / px_per_mm],
-            [0.0, 0.0, 1.0],
-        ]
-    )
-    # Marks are measured at pixel centres, as the warp counts, so no half pixel is owed there.
     size_px = (round(size_mm[0] * px_per_mm), round(size_mm[1] * px_per_mm))
-    flat = cv2.warpPerspective(
+    if placed.bend is None:
+        to_mm = np.array(
+            [
+                [1.0 / px_per_mm, 0.0, corner_mm[0] + 0.5 / px_per_mm],
+                [0.0, 1.0 / px_per_mm, corner_mm[1] + 0.5 / px_per_mm],
+                [0.0, 0.0, 1.0],
+            ]
+        )
+        # Marks are measured at pixel centres, as the warp counts, so no half pixel is owed there.
+        flat = cv2.warpPerspective(
+            picture,
+            placed.mm_to_px @ to_mm,
+            size_px,
+            flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP,
+            borderMode=cv2.BORDER_REPLICATE,
+        )
+        return np.asarray(flat, dtype=np.uint8)
+    where = _where(placed, size_px, corner_mm, px_per_mm)
+    flat = cv2.remap(
         picture,
-        placed.mm_to_px @ to_mm,
+        where[..., 0],
+        where[..., 1],
+        cv2.INTER_LINEAR,
+        borderMode=cv2.BORDER_REPLICATE,
+    )
+    return np.asarray(flat, dtype=np.uint8)
+
+
+def _where(
+    placed: Placed, size_px: tuple[int, int], corner_mm: tuple[float, float], px_per_mm: float
+) -> NDArray[np.float32]:
+    """Give the photograph's pixel that each pixel of the straightened sheet shows, (h, w, 2)."""
+    step = max(2, round(_GRID_MM * px_per_mm))
+    columns, rows = (side // step + 2 for side in size_px)
+    x, y = np.meshgrid(np.arange(columns) * float(step), np.arange(rows) * float(step))
+    points = (np.stack([x, y], axis=-1).reshape(-1, 2) + 0.5) / px_per_mm + np.array(corner_mm)
+    coarse = _points_to_picture(placed, points).reshape(rows, columns, 2).astype(np.float32)
+    # Coarse point n stands at pixel n * step; this maps pixels back to coarse points exactly.
+    shrink = np.array([[1.0 / step, 0.0, 0.0], [0.0, 1.0 / step, 0.0]])
+    fine = cv2.warpAffine(
+        coarse,
+        shrink,
         size_px,
         flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP,
         borderMode=cv2.BORDER_REPLICATE,
     )
-    return np.asarray(flat, dtype=np.uint8)
+    return np.asarray(fine, dtype=np.float32)
+
+
+def _points_to_picture(placed: Placed, points_mm: Floats) -> Floats:
+    moved = points_mm if placed.bend is None else points_mm + placed.bend.at(points_mm)
+    seen = cv2.perspectiveTransform(moved.reshape(-1, 1, 2), placed.mm_to_px)
+    return np.asarray(seen, dtype=np.float64).reshape(-1, 2)
 
 
 def polygon_pixels(

@@ -25,6 +25,8 @@ def read_as(
             sigma_hue=5.0,
             sigma_chroma=0.5,
             coverage=(coverage or {}).get(n, 1.0),
+            unevenness=0.02,
+            spill=0.0,
             flags=(flags or {}).get(n, ()),
         )
         for n, value in enumerate(values, start=1)

@@ -40,6 +40,8 @@ def read(exercise, changed=None, sigma=1.0, flags=None):
                 sigma_hue=1.0 * sigma,
                 sigma_chroma=0.3 * sigma,
                 coverage=1.0,
+                unevenness=0.02,
+                spill=0.0,
                 flags=(flags or {}).get(cell.id, ()),
             )
         )

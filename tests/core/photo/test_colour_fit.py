@@ -7,7 +7,7 @@ from numpy.random import default_rng
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
 from noema.core.colour.spectra import XYZ_WEIGHTS, reflectance_to_lab
-from noema.core.colour.srgb import LINEAR_TO_XYZ_D50
+from noema.core.colour.wide import WIDE_TO_XYZ_D50, XYZ_D50_TO_WIDE
 from noema.core.photo.colour_fit import fit_colour, root_terms
 from noema.stand_ins.optics import draw_optics
 from noema.stand_ins.printer import Press
@@ -19,11 +19,11 @@ RATIO = (PAPER @ XYZ_WEIGHTS) / lab_to_xyz([100.0, 0.0, 0.0])
 
 
 def true_rgb(spectra):
-    return (spectra @ XYZ_WEIGHTS) / RATIO @ np.linalg.inv(LINEAR_TO_XYZ_D50).T
+    return (spectra @ XYZ_WEIGHTS) / RATIO @ XYZ_D50_TO_WIDE.T
 
 
 def errors(fit, seen, spectra):
-    xyz = np.maximum(fit.true(seen) @ LINEAR_TO_XYZ_D50.T, 1e-6) * RATIO
+    xyz = np.maximum(fit.true(seen) @ WIDE_TO_XYZ_D50.T, 1e-6) * RATIO
     return ciede2000(xyz_to_lab(xyz), reflectance_to_lab(spectra))
 
 

@@ -1,16 +1,26 @@
 """Flags and doubts, on pixels made by hand."""
 
+from dataclasses import replace
+
 import cv2
 import numpy as np
 import pytest
 
 from noema.core.photo.colour_fit import fit_colour
-from noema.core.photo.doubt import Doubt, colours_of
-from noema.core.photo.flags import BLUR_MM, cell_flags, edge_blur_mm
+from noema.core.photo.doubt import Doubt, Seeing, colours_of
+from noema.core.photo.flags import (
+    BLUR_MM,
+    Suspicions,
+    cell_flags,
+    clipped_channel,
+    edge_blur_mm,
+    with_glare_all_over,
+)
 from noema.core.photo.hints import hints
 from noema.core.photo.light import fit_light
 from noema.core.photo.reading import CellFlag, SheetFlag
 from noema.core.photo.sample import PaintSample
+from noema.core.photo.shine import Shine
 from noema.core.photo.straighten import PX_PER_MM
 from noema.core.photo.tone import fit_tone
 from noema.core.sheet.layout import Marker, box
@@ -19,6 +29,7 @@ EMPTY = np.array([])
 NO_GREYS = fit_tone(EMPTY, EMPTY, EMPTY, print_known=False)
 NO_PATCHES = fit_colour(*[np.empty((0, 3))] * 3)
 PAPER = ((94.5, 0.0, 0.0), 1.0)
+CALM = Suspicions(shine=Shine(), light_step=0.0, inside=True)
 
 
 def sample(luminance=0.3, **changes) -> PaintSample:
@@ -26,10 +37,11 @@ def sample(luminance=0.3, **changes) -> PaintSample:
     return PaintSample(rgb=np.full(3, luminance), **given)
 
 
-def flags_of(paint=None, raw=None, luminance=None, shade=0.0, inside=True):
+def flags_of(paint=None, raw=None, luminance=None, sigma=1.0, **about):
     raw = np.full((1000, 3), 120, dtype=np.uint8) if raw is None else raw
     luminance = np.full(1000, 0.3) if luminance is None else luminance
-    return cell_flags(paint or sample(), raw, luminance, shade, inside=inside)
+    pixels = np.repeat(luminance[:, None], 3, axis=1)
+    return cell_flags(paint or sample(), raw, pixels, replace(CALM, **about), sigma)
 
 
 def test_good_paint_has_no_flag():
@@ -40,7 +52,10 @@ def test_each_trouble_has_its_flag():
     assert flags_of(sample(bare=True)) == (CellFlag.UNPAINTED,)
     assert flags_of(sample(coverage=0.5)) == (CellFlag.PARTLY_PAINTED,)
     assert flags_of(sample(unevenness=0.3)) == (CellFlag.UNEVEN,)
-    assert flags_of(shade=-0.2) == (CellFlag.SHADOW,)
+    assert flags_of(light_step=0.2) == (CellFlag.SHADOW,)
+    assert flags_of(shine=Shine(amount=0.1, sigma=0.01)) == (CellFlag.GLARE,)
+    assert flags_of(shine=Shine(amount=0.1, sigma=0.2)) == ()
+    assert flags_of(shine=Shine(broken=True)) == (CellFlag.GLARE,)
     assert flags_of(inside=False) == (CellFlag.OUTSIDE,)
     assert flags_of(raw=np.zeros((1000, 3), dtype=np.uint8)) == (CellFlag.CLIPPED,)
 
@@ -69,8 +84,48 @@ def test_blur_is_measured_in_mm_of_paper(blur_mm):
     assert (measured > BLUR_MM) == (blur_mm >= 0.6)
 
 
+def test_one_channel_cut_off_is_guessed_and_flagged_only_where_the_guess_is_poor():
+    raw = np.full((1000, 3), 120, dtype=np.uint8)
+    raw[:, 0] = 2
+    assert clipped_channel(raw) == 0
+    assert flags_of(raw=raw) == ()
+    assert flags_of(raw=raw, sigma=5.0) == (CellFlag.CLIPPED,)
+    raw[:, 2] = 2
+    assert clipped_channel(raw) is None
+
+
+def test_where_half_the_page_shines_the_rest_isnt_believed():
+    shiny, plain, bare = (CellFlag.GLARE,), (), (CellFlag.UNPAINTED,)
+    assert with_glare_all_over([shiny, shiny, plain, bare]) == [shiny, shiny, shiny, bare]
+    assert with_glare_all_over([shiny, plain, plain, bare]) == [shiny, plain, plain, bare]
+
+
+def seeing(paper=PAPER) -> Seeing:
+    return Seeing(
+        tone=NO_GREYS,
+        to_wide=np.eye(3),
+        in_srgb=True,
+        fit=NO_PATCHES,
+        paper=paper,
+        paper_light=0.6,
+    )
+
+
+def colours(*paints: PaintSample, scatter: float = 0.004, paper=PAPER, clipped=None):
+    light = np.full(len(paints), scatter)
+    return colours_of(list(paints), clipped or [None] * len(paints), seeing(paper), light)
+
+
 def doubt_of(paint: PaintSample, scatter: float = 0.004, paper=PAPER) -> Doubt:
-    return colours_of([paint], NO_GREYS, NO_PATCHES, scatter, paper).doubts[0]
+    return colours(paint, scatter=scatter, paper=paper).doubts[0]
+
+
+def test_a_cyan_beyond_the_file_is_moved_outwards_and_doubted_more():
+    cyan = replace(sample(), rgb=np.array([0.004, 0.25, 0.45]))
+    inside = colours(cyan)
+    beyond = colours(cyan, clipped=[0])
+    assert np.hypot(*beyond.labs[0][1:]) > np.hypot(*inside.labs[0][1:]) + 3.0
+    assert beyond.doubts[0].sigma > inside.doubts[0].sigma
 
 
 def test_doubt_grows_with_each_of_its_causes():
@@ -94,7 +149,7 @@ def test_a_greys_hue_is_anybodys_guess_and_an_intense_ones_is_sharp():
         PaintSample(rgb=np.array(rgb), coverage=1.0, bare=False, unevenness=0.01, doubt=0.005)
         for rgb in ((0.3, 0.3, 0.3), (0.5, 0.1, 0.06))
     ]
-    grey, red = colours_of(paints, NO_GREYS, NO_PATCHES, 0.004, PAPER).doubts
+    grey, red = colours(*paints).doubts
     assert grey.sigma_hue > 10.0 > 4.0 > red.sigma_hue
 
 
@@ -112,4 +167,5 @@ def test_a_field_over_clean_paper_has_little_scatter():
     at = rng.uniform(0, 200, (50, 2))
     clean = fit_light(at, np.full((50, 3), 0.6), (297.0, 210.0))
     rough = fit_light(at, 0.6 * rng.normal(1, 0.05, (50, 1)) * np.ones(3), (297.0, 210.0))
-    assert clean.scatter < 0.001 < rough.scatter
+    middle = np.array([[100.0, 100.0]])
+    assert clean.sigma_at(middle) < 0.006 < 0.02 < rough.sigma_at(middle)

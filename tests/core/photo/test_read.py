@@ -7,14 +7,16 @@ import pytest
 from numpy.random import default_rng
 
 from noema.core.colour.value import lightness_to_value
-from noema.core.photo.decode import decode_picture
 from noema.core.photo.identify import identify
 from noema.core.photo.marks import find_marks
+from noema.core.photo.picture import Picture
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import CellFlag, SheetFlag
-from noema.stand_ins.camera import Shot, photograph
+from noema.formats.photo_file import open_photo
+from noema.stand_ins.camera import photograph
 from noema.stand_ins.painter import Hand, intend, paint
 from noema.stand_ins.printer import Press, print_page
+from noema.stand_ins.shot import Shot
 from tools.photographs import measured, sheet_of
 
 SIZE = (1600, 1200)
@@ -31,7 +33,7 @@ def shot_of(shot: Shot, hand: Hand = CAREFUL, cover=None):
     if cover:
         cover(page)
     jpeg = photograph(page, shot, SIZE, rng)
-    return decode_picture(jpeg, 1.9), truth
+    return open_photo(jpeg), truth
 
 
 def errors(reading, truth):
@@ -72,7 +74,7 @@ WAYS = {
 @pytest.mark.parametrize("way", WAYS)
 def test_every_careful_way_of_taking_it_is_read(way):
     picture, truth = shot_of(WAYS[way])
-    seen = identify(picture, find_marks(picture))
+    seen = identify(picture.rgb, find_marks(picture.rgb))
     assert seen.code == LAYOUT.sheet
     reading = read_photo(picture, LAYOUT).reading
     assert reading.found
@@ -129,9 +131,9 @@ def test_a_poor_photograph_says_what_is_wrong(flag):
 
 def test_nothing_is_found_where_nothing_is():
     noise = default_rng(1).integers(0, 255, (900, 1200, 3), dtype=np.uint8)
-    assert read_photo(noise, LAYOUT).reading.flags[0] is SheetFlag.NO_SHEET
+    assert read_photo(Picture(rgb=noise), LAYOUT).reading.flags[0] is SheetFlag.NO_SHEET
     black = np.zeros((900, 1200, 3), dtype=np.uint8)
-    assert SheetFlag.DARK in read_photo(black, LAYOUT).reading.flags
+    assert SheetFlag.DARK in read_photo(Picture(rgb=black), LAYOUT).reading.flags
 
 
 def test_a_picture_too_blurred_to_find_anything_says_so():

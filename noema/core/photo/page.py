@@ -1,0 +1,117 @@
+"""A sheet seen squarely in even light."""
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from noema.core.photo.light import LightField, fit_light
+from noema.core.photo.picture import Picture
+from noema.core.photo.straighten import PX_PER_MM, polygon_pixels
+from noema.core.sheet.layout import Layout, PatchKind, Polygon
+
+Floats = NDArray[np.float64]
+
+PATCH_INSET_MM = 0.4
+_PAPER_CHUNK_MM = 14.0  # long blank strips count as several points of light
+_FEWEST_PIXELS = 12
+_WINDOW_MM = 5.0  # paper anywhere is looked for in squares of this side
+_AWAY_MM = 2.5  # from anything printed or to be painted
+_SMOOTH = 0.05  # spread of luminance, as a share, up to which a square may be blank
+_PAPER_LOG = 0.5  # logarithm of light by which blank paper may differ from paper as a whole
+_PAPER_TINT = 0.12  # and of its colour
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Page:
+    """A sheet seen squarely in even light."""
+
+    bytes_rgb: NDArray[np.uint8]  # (h, w, 3) as the camera wrote it
+    relative: NDArray[np.float32]  # (h, w, 3) the file's channels, linear, blank paper = 1
+    light: LightField
+    taken: NDArray[np.bool_]  # (h, w) where something is printed or to be painted
+
+    def pixels(self, polygon: Polygon, inset_mm: float) -> NDArray[np.intp]:
+        """Give rows and columns inside a polygon of the page."""
+        height, width = self.relative.shape[:2]
+        return polygon_pixels(polygon, inset_mm, (height, width))
+
+
+def evened(straight: NDArray[np.uint8], picture: Picture, layout: Layout) -> Page:
+    """Take the light off a straightened sheet."""
+    linear = picture.linear(straight)
+    height, width = straight.shape[:2]
+    taken = _taken(layout, (height, width))
+    points, colours = _paper_patches(linear, layout)
+    more_points, more_colours = _paper_anywhere(linear, taken, colours)
+    light = fit_light(
+        np.concatenate([points, more_points]),
+        np.concatenate([colours, more_colours]),
+        (layout.width_mm, layout.height_mm),
+    )
+    relative = np.asarray(linear / light.over(width, height), dtype=np.float32)
+    return Page(bytes_rgb=straight, relative=relative, light=light, taken=taken)
+
+
+def _paper_patches(linear: NDArray[np.float32], layout: Layout) -> tuple[Floats, Floats]:
+    points, colours = [], []
+    for patch in layout.reference:
+        if patch.kind is PatchKind.PAPER:
+            place = polygon_pixels(patch.polygon_mm, PATCH_INSET_MM, linear.shape[:2])
+            for part in _chunks(place):
+                points.append((part.mean(axis=0)[::-1] + 0.5) / PX_PER_MM)
+                colours.append(np.median(linear[part[:, 0], part[:, 1]], axis=0))
+    return np.array(points).reshape(-1, 2), np.array(colours, dtype=float).reshape(-1, 3)
+
+
+def _chunks(place: NDArray[np.intp]) -> list[NDArray[np.intp]]:
+    if len(place) < _FEWEST_PIXELS:
+        return []
+    side = int(_PAPER_CHUNK_MM * PX_PER_MM)
+    index = (place - place.min(axis=0)) // side
+    key = index[:, 0] * 1000 + index[:, 1]
+    return [part for n in np.unique(key) if len(part := place[key == n]) >= _FEWEST_PIXELS]
+
+
+def _paper_anywhere(
+    linear: NDArray[np.float32], taken: NDArray[np.bool_], paper: Floats
+) -> tuple[Floats, Floats]:
+    """Find squares that look like the paper patches and stand clear of everything."""
+    height, width = taken.shape
+    side = round(_WINDOW_MM * PX_PER_MM)
+    size = (width // side, height // side)
+    cut = linear[: size[1] * side, : size[0] * side]
+    mean = cv2.resize(cut, size, interpolation=cv2.INTER_AREA).astype(float)
+    square = cv2.resize(cut**2, size, interpolation=cv2.INTER_AREA).astype(float)
+    spread = np.sqrt(np.maximum(square - mean**2, 0.0)) / np.maximum(mean, 1e-5)
+    reach = 2 * round(_AWAY_MM * PX_PER_MM) + 1
+    grown = cv2.dilate(taken.astype(np.uint8), np.ones((reach, reach), np.uint8))
+    free = cv2.resize(
+        grown[: size[1] * side, : size[0] * side].astype(np.float32),
+        size,
+        interpolation=cv2.INTER_AREA,
+    )
+    middle = np.log(np.maximum(np.median(paper, axis=0), 1e-5)) if len(paper) else np.zeros(3)
+    away = np.log(np.maximum(mean, 1e-5)) - middle
+    light = away.mean(axis=2)
+    tint = np.abs(away - light[..., None]).max(axis=2)
+    fits = (np.abs(light) < _PAPER_LOG) & (tint < _PAPER_TINT)
+    rows, columns = np.nonzero((free < 1e-6) & (spread.mean(axis=2) < _SMOOTH) & fits)
+    points = (np.stack([columns, rows], axis=1) + 0.5) * side / PX_PER_MM
+    return np.asarray(points, dtype=np.float64), np.asarray(mean[rows, columns])
+
+
+def _taken(layout: Layout, shape: tuple[int, int]) -> NDArray[np.bool_]:
+    mask = np.zeros(shape, np.uint8)
+    printed = [p.polygon_mm for p in layout.reference if p.kind is not PatchKind.PAPER]
+    places = [
+        *printed,
+        *(cell.polygon_mm for cell in layout.cells),
+        *(marker.corners_mm for marker in layout.markers),
+        layout.qr_polygon_mm,
+    ]
+    for polygon in places:
+        if len(polygon) >= 3:
+            cv2.fillPoly(mask, [np.rint(np.array(polygon) * PX_PER_MM).astype(np.int32)], 1)
+    return mask > 0

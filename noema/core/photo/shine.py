@@ -1,0 +1,138 @@
+"""Shine on paint: light thrown back that greys a colour without clipping.
+
+Shine is added to all channels alike, so it shows most in a paint's darkest. Broken by brush marks
+it makes that channel rougher than the lightest. Where it is smooth it comes and goes across the
+page while paint in a cell is much the same all over: a Gaussian process over the page, with an
+unknown colour for each cell, adds the changes within cells up to how much lies on each.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+
+_BLOCK_MM = 2.0
+_FEWEST_PIXELS = 8
+_FEWEST_BLOCKS = 6
+_PARTS, _MANY, _FEWER_PARTS = 3, 16, 2  # parts a side of a cell; where cells are many, fewer
+_WAYS = (
+    (0.0, 24.0),
+    (0.01, 24.0),
+    (0.03, 24.0),
+    (0.1, 24.0),
+    (0.03, 60.0),
+    (0.1, 60.0),
+    (0.3, 60.0),
+)
+"""How much shine there may be, as a share of white paper's light, and over how many mm it goes."""
+
+_NONE_BETTER = 12.0  # by how much some shine must be likelier than none: twice the logarithm
+_PAINT_VARIES = 0.03  # least sigma of a part's darkest channel, as a share
+_NOISE = 0.0015
+_ANY_PAINT = 1.0  # one sigma of a cell's unknown colour
+_LIGHT, _LIGHT_MM = 0.08, 32.0  # one sigma of light not evened out, and over how far it goes
+_ROUGH, _ROUGHER = 0.09, 1.5  # of the darkest channel, and over the lightest
+
+
+@dataclass(frozen=True, kw_only=True)
+class Shine:
+    """The shine on one cell."""
+
+    amount: float = 0.0  # share of white paper's light
+    sigma: float = 0.0
+    broken: bool = False  # the darkest channel is rough where the lightest is not
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class _Parts:
+    """A cell's darkest channel, part by part."""
+
+    values: Floats  # (n,)
+    places_mm: Floats  # (n, 2)
+    sigma: float
+    broken: bool
+
+
+def shine_on_cells(
+    pixels: list[Floats], places_mm: list[Floats], painted: list[bool]
+) -> tuple[Shine, ...]:
+    """Give the shine on each cell.
+
+    `pixels` are each cell's colours (m, 3) relative to paper, `places_mm` (m, 2) where they are.
+    """
+    parts = _PARTS if sum(painted) <= _MANY else _FEWER_PARTS
+    looked = [
+        _looked_at(rgb, at, parts) if paint else None
+        for rgb, at, paint in zip(pixels, places_mm, painted, strict=True)
+    ]
+    found = [Shine(broken=one is not None and one.broken) for one in looked]
+    kept = [n for n, one in enumerate(looked) if one is not None and len(one.values) > 1]
+    if not kept:
+        return tuple(found)
+    amounts, sigmas = _over_page([one for n in kept if (one := looked[n]) is not None])
+    for n, amount, sigma in zip(kept, amounts, sigmas, strict=True):
+        found[n] = Shine(amount=amount, sigma=sigma, broken=found[n].broken)
+    return tuple(found)
+
+
+def _looked_at(rgb: Floats, at_mm: Floats, parts: int) -> _Parts | None:
+    blocks, places = _blocks(rgb, at_mm)
+    if len(blocks) < _FEWEST_BLOCKS:
+        return None
+    middle = np.median(blocks, axis=0)
+    rough = 1.4826 * np.median(np.abs(blocks - middle), axis=0) / (middle + _NOISE)
+    dark, light = int(np.argmin(middle)), int(np.argmax(middle))
+    low, high = places.min(axis=0), places.max(axis=0) + 1e-6
+    part = ((places - low) * parts / (high - low)).astype(int)
+    index = part[:, 0] * parts + part[:, 1]
+    own = np.unique(index)
+    return _Parts(
+        values=np.array([np.median(blocks[index == n, dark]) for n in own]),
+        places_mm=np.array([places[index == n].mean(axis=0) for n in own]),
+        sigma=float(max(_PAINT_VARIES, rough[light]) * middle[dark] + _NOISE),
+        broken=bool(rough[dark] > max(_ROUGH, _ROUGHER * rough[light])),
+    )
+
+
+def _blocks(rgb: Floats, at_mm: Floats) -> tuple[Floats, Floats]:
+    """Give medians (n, 3) over small squares and where they lie (n, 2)."""
+    if not len(rgb):
+        return np.empty((0, 3)), np.empty((0, 2))
+    cell = np.floor((at_mm - at_mm.min(axis=0)) / _BLOCK_MM).astype(int)
+    key = cell[:, 0] * 10_000 + cell[:, 1]
+    order = np.argsort(key, kind="stable")
+    starts = np.flatnonzero(np.diff(key[order], prepend=-1))
+    groups = [one for one in np.split(order, starts[1:]) if len(one) >= _FEWEST_PIXELS]
+    colours = [np.median(rgb[one], axis=0) for one in groups]
+    places = [at_mm[one].mean(axis=0) for one in groups]
+    return np.array(colours).reshape(-1, 3), np.array(places).reshape(-1, 2)
+
+
+def _over_page(cells: list[_Parts]) -> tuple[list[float], list[float]]:
+    seen = np.concatenate([one.values for one in cells])
+    places = np.concatenate([one.places_mm for one in cells])
+    counts = [len(one.values) for one in cells]
+    owner = np.repeat(np.arange(len(cells)), counts)
+    noise = np.repeat([one.sigma for one in cells], counts) ** 2
+    squares = np.sum((places[:, None] - places[None]) ** 2, axis=-1)
+    same = (owner[:, None] == owner[None]).astype(float) * _ANY_PAINT**2 + np.diag(noise)
+    # What is left of lamps and shadows changes paint by a share of its own light.
+    same += np.outer(seen, seen) * _LIGHT**2 * np.exp(-0.5 * squares / _LIGHT_MM**2)
+    priors = [amount**2 * np.exp(-0.5 * squares / mm**2) for amount, mm in _WAYS]
+    scores = [_unlikely(seen, same + prior) for prior in priors]
+    best = int(np.argmin(scores))
+    if scores[best] > scores[0] - _NONE_BETTER:
+        return [0.0] * len(cells), [0.0] * len(cells)
+    gain = priors[best] @ np.linalg.inv(same + priors[best])
+    found, doubt = gain @ seen, priors[best] - gain @ priors[best]
+    amounts = [float(found[owner == n].mean()) for n in range(len(cells))]
+    spread = [float(doubt[np.ix_(owner == n, owner == n)].mean()) for n in range(len(cells))]
+    return amounts, [float(np.sqrt(max(one, 0.0))) for one in spread]
+
+
+def _unlikely(seen: Floats, covariance: Floats) -> float:
+    factor = np.linalg.cholesky(covariance)
+    solved = np.linalg.solve(factor, seen)
+    return float(solved @ solved + 2.0 * np.sum(np.log(np.diag(factor))))
