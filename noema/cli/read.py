@@ -1,15 +1,18 @@
-"""noema read PHOTO… --layout layout.json: one line of JSON a photograph."""
+"""noema read PHOTO… --layout layout.json: one line of JSON a photograph, or a page of a scan."""
 
 import json
+from collections.abc import Iterator
 from pathlib import Path
 
 import click
 
 from noema.core.errors import BadFile
+from noema.core.photo.picture import Picture
 from noema.core.photo.read import read_photo
 from noema.formats.layout_json import layout_from_text
 from noema.formats.photo_file import check_photo, open_photo
 from noema.formats.reading_json import reading_to_json
+from noema.formats.scan import is_scan, pages_of_scan
 
 
 @click.command("read")
@@ -20,11 +23,18 @@ def command(photos: tuple[Path, ...], layout_file: Path, as_json: bool) -> None:
     """Read photographs of a sheet."""
     layout = layout_from_text(layout_file.read_text(encoding="utf-8"))
     for path in photos:
-        data = path.read_bytes()
-        try:
+        for name, picture in _pictures(path):
+            click.echo(json.dumps(reading_to_json(read_photo(picture, layout).reading, name)))
+
+
+def _pictures(path: Path) -> Iterator[tuple[str, Picture]]:
+    data = path.read_bytes()
+    try:
+        if is_scan(data):
+            for number, page in enumerate(pages_of_scan(data), start=1):
+                yield f"{path}, page {number}", open_photo(page)
+        else:
             check_photo(data)
-            picture = open_photo(data)
-        except BadFile as wrong:
-            raise BadFile(f"{path.name}: {wrong}") from wrong
-        reading = read_photo(picture, layout).reading
-        click.echo(json.dumps(reading_to_json(reading, str(path))))
+            yield str(path), open_photo(data)
+    except BadFile as wrong:
+        raise BadFile(f"{path.name}: {wrong}") from wrong

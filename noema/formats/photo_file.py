@@ -9,7 +9,7 @@ from io import BytesIO
 
 import numpy as np
 from numpy.typing import NDArray
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, UnidentifiedImageError
 from pillow_heif import register_heif_opener
 
 from noema.core.errors import BadPicture
@@ -63,8 +63,8 @@ def open_photo(data: bytes) -> Picture:
     """Open a file that was checked, upright, with what its numbers mean."""
     with _opened(data) as (image, found):
         if found.coded_by == "HEIF":
-            upright = ImageOps.exif_transpose(image).convert("RGB")
-            rgb = made_smaller(np.asarray(upright, dtype=np.uint8))
+            # Its own turn is in the file's frame and already followed; EXIF only repeats it.
+            rgb = made_smaller(np.asarray(image.convert("RGB"), dtype=np.uint8))
         else:
             rgb = decode_picture(data, found.megapixels)
     space = None if found.icc is None else space_of(found.icc)

@@ -4,11 +4,14 @@ import struct
 import zlib
 from io import BytesIO
 
+import numpy as np
 import pytest
 from PIL import Image
 
 from noema.core.errors import BadPicture
-from noema.formats.photo_file import check_photo
+from noema.formats.photo_file import check_photo, open_photo
+from noema.formats.scan import is_scan
+from tools.fuzz_photos import strange_file
 
 
 def encoded(kind: str, size=(800, 600), **more) -> bytes:
@@ -36,6 +39,38 @@ def png_claiming(width: int, height: int) -> bytes:
 @pytest.mark.parametrize("kind", ["JPEG", "PNG", "WEBP", "HEIF"])
 def test_photographs_pass(kind):
     assert check_photo(encoded(kind)).megapixels == pytest.approx(0.48)
+
+
+@pytest.mark.parametrize("kind", ["JPEG", "PNG", "WEBP"])
+@pytest.mark.parametrize(
+    ("orientation", "corner"), [(1, (0, 0)), (3, (1, 1)), (6, (0, 1)), (8, (1, 0))]
+)
+def test_every_sort_is_opened_upright(kind, orientation, corner):
+    pixels = np.full((600, 800, 3), 40, np.uint8)
+    pixels[:200, :250] = (250, 240, 230)
+    exif = Image.Exif()
+    exif[0x0112] = orientation
+    out = BytesIO()
+    Image.fromarray(pixels).save(out, kind, exif=exif)
+    rgb = open_photo(out.getvalue()).rgb
+    assert (rgb.shape[0] > rgb.shape[1]) == (orientation in (6, 8))
+    down, across = corner
+    assert rgb[-50 if down else 50, -50 if across else 50].min() > 200
+
+
+@pytest.mark.parametrize("seed", range(60))
+def test_strange_files_are_refused_in_a_sentence_or_opened(seed):
+    data = strange_file(seed)
+    if is_scan(data):
+        return
+    try:
+        check_photo(data)
+    except BadPicture as refused:
+        said = str(refused)
+    else:
+        assert open_photo(data).rgb.shape[2] == 3
+        said = "opened."
+    assert said.endswith(".")
 
 
 REFUSED = {

@@ -33,7 +33,7 @@ _GLARE_SHARE = 0.03
 _SHINE_OVER, _SHINE_LEAST, _SHINE_SURE = 0.07, 0.004, 1.5
 """Shine counts from a share of the paint's own light, a least amount, and so many sigmas."""
 _GLARE_OVER = 1.8  # times the cell's own middle luminance
-_EDGE_LOG = 0.05  # between paper on two sides of a cell: a shadow ends there
+_EDGE_LOG = 0.08  # between paper on two sides of a cell: a shadow ends there
 _UNEVEN_LOG = 0.12
 _PARTLY = 0.75  # painted share under which a cell counts as partly painted
 

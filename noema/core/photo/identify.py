@@ -7,9 +7,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.photo.marks import FoundMarks
+from noema.core.photo.several import sheets_in
 from noema.core.photo.straighten import Placed, place_page, straighten
 from noema.core.sheet.layout import Polygon
-from noema.core.sheet.paper import FRAMES, Frame
+from noema.core.sheet.paper import FRAMES
 
 _QUIET_MM = 3.0
 _TRIED_PX_PER_MM = (10.0, 6.0, 14.0)  # of the code: too few or too many pixels both hide it
@@ -20,17 +21,20 @@ _CALMED_PX = 1.2  # JPEG's ringing round small squares reads better smoothed
 class Identified:
     """What a photograph shows."""
 
-    frame: Frame | None  # None where no sheet was found
+    marks: FoundMarks  # its own
     code: str | None  # None where the code couldn't be read
 
 
-def identify(picture: NDArray[np.uint8], found: FoundMarks) -> Identified:
-    """Find a sheet by its marks and read its code."""
-    for frame in sorted(FRAMES, key=lambda f: -_shared(f, found)):
-        placed = place_page(found, frame.markers)
-        if placed is not None:
-            return Identified(frame=frame, code=read_code(picture, placed, frame.qr_polygon_mm))
-    return Identified(frame=None, code=None)
+def identify(picture: NDArray[np.uint8], found: FoundMarks) -> tuple[Identified, ...]:
+    """Find every sheet by its marks and read its code, in an order that never changes."""
+    seen = []
+    for frame in FRAMES:
+        for marks in sheets_in(found, frame.markers):
+            placed = place_page(marks, frame.markers)
+            if placed is not None:
+                code = read_code(picture, placed, frame.qr_polygon_mm)
+                seen.append(Identified(marks=marks, code=code))
+    return tuple(seen)
 
 
 def read_code(picture: NDArray[np.uint8], placed: Placed, square_mm: Polygon) -> str | None:
@@ -49,7 +53,3 @@ def read_code(picture: NDArray[np.uint8], placed: Placed, square_mm: Polygon) ->
             if text:
                 return str(text)
     return None
-
-
-def _shared(frame: Frame, found: FoundMarks) -> int:
-    return len({m.id for m in frame.markers} & set(found.ids))

@@ -36,8 +36,8 @@ def find_marks(picture: NDArray[np.uint8]) -> FoundMarks:
     for side, sharpen in _LOOKS:
         found = _find_at(grey, min(1.0, side / max(grey.shape)), sharpen)
         best = max(best, found, key=lambda one: len(one.ids))
-        if len(best.ids) >= _ENOUGH:
-            break
+        if _ENOUGH <= len(best.ids) == len(set(best.ids)):
+            break  # marks seen twice are of several sheets, whose others may be small
     return best
 
 

@@ -15,6 +15,7 @@ from noema.core.photo.page import PATCH_INSET_MM, Page, evened
 from noema.core.photo.patches import colour_fit_of, tone_of
 from noema.core.photo.picture import Picture
 from noema.core.photo.reading import Reading, SheetFlag, StraightSheet
+from noema.core.photo.several import sheets_in
 from noema.core.photo.straighten import (
     FEWEST_MARKS,
     PX_PER_MM,
@@ -49,6 +50,9 @@ def read_found(
     picture: Picture, found: FoundMarks, layout: Layout, *, check_code: bool = True
 ) -> ReadSheet:
     """Read a photograph whose marks are known; a person may vouch for the sheet instead."""
+    several = sheets_in(found, layout.markers)
+    if len(several) > 1:
+        return _one_of(picture, several, layout, check_code=check_code)
     placed = place_page(found, layout.markers)
     if placed is None:
         ours = {marker.id for marker in layout.markers} & set(found.ids)
@@ -65,6 +69,22 @@ def read_found(
     if not registered.sound:
         return _refused(*why_no_sheet(picture.rgb, some_marks=True))
     return read_placed(picture, registered.placed, layout)
+
+
+def _one_of(
+    picture: Picture, several: tuple[FoundMarks, ...], layout: Layout, *, check_code: bool
+) -> ReadSheet:
+    """Read the sheet that carries the layout's code; where none can be read, the first."""
+    places = [(marks, place_page(marks, layout.markers)) for marks in several]
+    codes = {
+        n: read_code(picture.rgb, placed, layout.qr_polygon_mm)
+        for n, (_, placed) in enumerate(places)
+        if placed is not None
+    }
+    own = next((n for n, code in codes.items() if code == layout.qr_text), None)
+    if own is None:
+        own = next((n for n, code in codes.items() if code is None), 0)
+    return read_found(picture, several[own], layout, check_code=check_code)
 
 
 def read_placed(picture: Picture, placed: Placed, layout: Layout) -> ReadSheet:

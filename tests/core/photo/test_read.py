@@ -74,7 +74,7 @@ WAYS = {
 @pytest.mark.parametrize("way", WAYS)
 def test_every_careful_way_of_taking_it_is_read(way):
     picture, truth = shot_of(WAYS[way])
-    seen = identify(picture.rgb, find_marks(picture.rgb))
+    (seen,) = identify(picture.rgb, find_marks(picture.rgb))
     assert seen.code == LAYOUT.sheet
     reading = read_photo(picture, LAYOUT).reading
     assert reading.found
