@@ -4,6 +4,7 @@ import json
 from typing import cast
 
 from noema.core.errors import BadFile
+from noema.core.photo.knowledge import Knowledge
 from noema.core.photo.reading import CellFlag, CellReading, Reading, SheetFlag
 from noema.formats.hvc_json import hvc_from_json, hvc_to_json
 
@@ -21,6 +22,7 @@ def reading_to_json(reading: Reading, photo: str | None) -> Json:
         "found": reading.found,
         "reader": reading.reader,
         "flags": [flag.value for flag in reading.flags],
+        "knowledge": [one.value for one in reading.knowledge],
         "cells": [_cell_to_json(cell) for cell in reading.cells],
     }
 
@@ -43,6 +45,7 @@ def reading_from_json(given: object) -> Reading:
             found=bool(values["found"]),
             flags=tuple(SheetFlag(flag) for flag in cast(list[str], values["flags"])),
             cells=tuple(_cell(cell) for cell in cast(list[Json], values["cells"])),
+            knowledge=tuple(Knowledge(one) for one in cast(list[str], values.get("knowledge", []))),
             reader=str(values.get("reader", "unknown")),
         )
     except (KeyError, TypeError, ValueError, AttributeError) as wrong:

@@ -10,7 +10,8 @@ from noema.core.errors import NotFound
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.sheet.paper import Paper
-from noema.store.tables import Assignment, Json, SchoolClass, Sheet
+from noema.store.base import Json
+from noema.store.tables import Assignment, SchoolClass, Sheet
 
 
 @dataclass(frozen=True, kw_only=True)

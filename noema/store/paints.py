@@ -20,7 +20,9 @@ from noema.core.pigments.shelf import (
     is_builtin_set,
 )
 from noema.core.pigments.tube import Tube
-from noema.store.tables import Json, OwnTubeRow, PaintSetRow, School
+from noema.store.base import Json
+from noema.store.paint_tables import OwnTubeRow, PaintSetRow
+from noema.store.tables import School
 
 
 @dataclass(frozen=True, kw_only=True)

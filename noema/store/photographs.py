@@ -9,9 +9,9 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
 from noema.core.progress.states import PhotoState
+from noema.store.base import Json
 from noema.store.tables import (
     Assignment,
-    Json,
     Photograph,
     Pile,
     ReadingRow,

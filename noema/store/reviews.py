@@ -13,9 +13,9 @@ from noema.core.errors import NotFound
 from noema.core.judging.review import Review, ReviewState
 from noema.core.judging.verdict import Verdict
 from noema.core.progress.states import PhotoState
+from noema.store.base import Json
 from noema.store.tables import (
     Assignment,
-    Json,
     JudgementRow,
     Photograph,
     ReadingRow,

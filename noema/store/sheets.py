@@ -8,7 +8,8 @@ from sqlalchemy import Row, Select, func, select
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
-from noema.store.tables import Assignment, Json, SchoolClass, Sheet, Student
+from noema.store.base import Json
+from noema.store.tables import Assignment, SchoolClass, Sheet, Student
 
 TEACHERS = "Teacher’s own sheet"
 """Whose a sheet is that belongs to no student."""

@@ -1,29 +1,24 @@
-"""The tables, with the rules the database itself holds. Times are UTC."""
+"""The tables of a school's work, with the rules the database itself holds. Times are UTC."""
 
 from datetime import date, datetime
-from enum import Enum
 
 from sqlalchemy import (
     CheckConstraint,
     ForeignKey,
-    MetaData,
     String,
     UniqueConstraint,
     func,
     text,
 )
-from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+from sqlalchemy.orm import Mapped, mapped_column
 
 from noema.core.colour.names import WarmBlue
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.judging.review import ReviewState
-from noema.core.pigments.drying import Binder
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.paper import Paper
-
-Json = dict[str, object]
+from noema.store.base import Base, Json, made_now, one_of
 
 RECORDED_VERBS = (
     "accept",
@@ -37,46 +32,16 @@ RECORDED_VERBS = (
 )
 
 
-class Base(DeclarativeBase):
-    """The common ground of all tables."""
-
-    metadata = MetaData(
-        naming_convention={
-            "ix": "ix_%(column_0_N_label)s",
-            "uq": "uq_%(table_name)s_%(column_0_N_name)s",
-            "ck": "ck_%(table_name)s_%(constraint_name)s",
-            "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
-            "pk": "pk_%(table_name)s",
-        }
-    )
-    type_annotation_map = {
-        datetime: TIMESTAMP(timezone=True),
-        Json: JSONB,
-        list[str]: JSONB,
-        list[float]: JSONB,
-        list[Json]: JSONB,
-    }
-
-
-def _one_of(column: str, members: type[Enum]) -> CheckConstraint:
-    allowed = ", ".join(f"'{member.value}'" for member in members)
-    return CheckConstraint(f"{column} IN ({allowed})", name=f"{column}_known")
-
-
-def _now() -> Mapped[datetime]:
-    return mapped_column(server_default=func.now())
-
-
 class School(Base):
     """A school; everything else belongs to one."""
 
     __tablename__ = "school"
-    __table_args__ = (_one_of("warm_blue", WarmBlue),)
+    __table_args__ = (one_of("warm_blue", WarmBlue),)
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(120), unique=True)
     hue_names: Mapped[Json | None]  # hue100 by name; none: the usual table
     warm_blue: Mapped[str] = mapped_column(String(20), server_default=WarmBlue.VIOLET.value)
-    made_at: Mapped[datetime] = _now()
+    made_at: Mapped[datetime] = made_now()
 
 
 class Teacher(Base):
@@ -89,7 +54,7 @@ class Teacher(Base):
     email: Mapped[str] = mapped_column(String(254), unique=True)
     display_name: Mapped[str] = mapped_column(String(80))
     password_hash: Mapped[str] = mapped_column(String(200))
-    made_at: Mapped[datetime] = _now()
+    made_at: Mapped[datetime] = made_now()
 
 
 class SchoolClass(Base):
@@ -105,7 +70,7 @@ class SchoolClass(Base):
     name: Mapped[str] = mapped_column(String(80))
     unit_starts_on: Mapped[date]
     unit_weeks: Mapped[int]
-    made_at: Mapped[datetime] = _now()
+    made_at: Mapped[datetime] = made_now()
 
 
 class Student(Base):
@@ -116,7 +81,7 @@ class Student(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     display_name: Mapped[str] = mapped_column(String(60))
-    made_at: Mapped[datetime] = _now()
+    made_at: Mapped[datetime] = made_now()
 
 
 class Enrolment(Base):
@@ -127,48 +92,15 @@ class Enrolment(Base):
     student_id: Mapped[int] = mapped_column(ForeignKey("student.id"), primary_key=True, index=True)
 
 
-class PaintSetRow(Base):
-    """A set of tubes a school put together; the built-in sets aren't in the database."""
-
-    __tablename__ = "paint_set"
-    __table_args__ = (UniqueConstraint("school_id", "name"), _one_of("binder", Binder))
-    id: Mapped[int] = mapped_column(primary_key=True)
-    school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
-    name: Mapped[str] = mapped_column(String(60))
-    binder: Mapped[str] = mapped_column(String(20))
-    tubes: Mapped[list[str]]  # names, in the order they are laid out
-    made_at: Mapped[datetime] = _now()
-
-
-class OwnTubeRow(Base):
-    """A tube of the school's own, fitted to its measured swatches."""
-
-    __tablename__ = "own_tube"
-    __table_args__ = (
-        UniqueConstraint("school_id", "name"),
-        CheckConstraint("name LIKE 'own-%'", name="named_own"),
-    )
-    id: Mapped[int] = mapped_column(primary_key=True)
-    school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
-    name: Mapped[str] = mapped_column(String(60))
-    label: Mapped[str] = mapped_column(String(60))
-    base: Mapped[str] = mapped_column(String(40))  # the built-in tube it was bent from
-    absorption: Mapped[list[float]]  # K, 31 bands
-    scattering: Mapped[list[float]]  # S, 31 bands
-    swatches: Mapped[list[Json]]  # label, mixed_with, lab
-    misses: Mapped[list[float]]  # CIEDE2000, a swatch each
-    made_at: Mapped[datetime] = _now()
-
-
 class Assignment(Base):
     """An exercise given to a class."""
 
     __tablename__ = "assignment"
     __table_args__ = (
-        _one_of("medium", Medium),
-        _one_of("level", Level),
-        _one_of("key", Key),
-        _one_of("paper", Paper),
+        one_of("medium", Medium),
+        one_of("level", Level),
+        one_of("key", Key),
+        one_of("paper", Paper),
         CheckConstraint("due_week BETWEEN 1 AND 52", name="due_week_sane"),
         # Only the plain value scale needs no paints; it is worked out from its steps and medium.
         CheckConstraint("(asked IS NULL) = (paints IS NULL)", name="asked_of_paints"),
@@ -187,13 +119,14 @@ class Assignment(Base):
     shows_parts: Mapped[bool] = mapped_column(server_default=text("false"))
     key_photograph_id: Mapped[int | None] = mapped_column(ForeignKey("photograph.id"))
     key_labs: Mapped[Json | None]  # Lab by cell of the teacher's sheet, once approved
+    printer_id: Mapped[int | None] = mapped_column(ForeignKey("printer.id"))  # that lays its sheets
     medium: Mapped[str] = mapped_column(String(20))
     level: Mapped[str] = mapped_column(String(20))
     key: Mapped[str] = mapped_column(String(20))
     paper: Mapped[str] = mapped_column(String(20))
     due_week: Mapped[int]
     assigned_by: Mapped[int] = mapped_column(ForeignKey("teacher.id"))
-    assigned_at: Mapped[datetime] = _now()
+    assigned_at: Mapped[datetime] = made_now()
 
 
 class Sheet(Base):
@@ -213,7 +146,7 @@ class Sheet(Base):
     number: Mapped[int]
     code: Mapped[str] = mapped_column(String(8), unique=True)
     layout: Mapped[Json]  # format noema-sheet/1, as printed
-    printed_at: Mapped[datetime] = _now()
+    printed_at: Mapped[datetime] = made_now()
 
 
 class Pile(Base):
@@ -223,7 +156,7 @@ class Pile(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     teacher_id: Mapped[int] = mapped_column(ForeignKey("teacher.id"))
-    made_at: Mapped[datetime] = _now()
+    made_at: Mapped[datetime] = made_now()
 
 
 class Photograph(Base):
@@ -231,8 +164,9 @@ class Photograph(Base):
 
     __tablename__ = "photograph"
     __table_args__ = (
-        UniqueConstraint("school_id", "sha256"),
-        _one_of("state", PhotoState),
+        UniqueConstraint("school_id", "sha256", "part"),
+        one_of("state", PhotoState),
+        CheckConstraint("part BETWEEN 0 AND 99", name="part_sane"),
         CheckConstraint("length(sha256) = 64", name="sha256_whole"),
         CheckConstraint("state <> 'read' OR sheet_id IS NOT NULL", name="read_has_sheet"),
     )
@@ -241,27 +175,30 @@ class Photograph(Base):
     pile_id: Mapped[int] = mapped_column(ForeignKey("pile.id"), index=True)
     sheet_id: Mapped[int | None] = mapped_column(ForeignKey("sheet.id"), index=True)
     sha256: Mapped[str] = mapped_column(String(64))
+    part: Mapped[int] = mapped_column(server_default=text("0"))  # which of several sheets in it
+    scan_sha256: Mapped[str | None] = mapped_column(String(64))  # the PDF it is a page of
     size_bytes: Mapped[int]
     megapixels: Mapped[float]
     original_name: Mapped[str] = mapped_column(String(200))
     state: Mapped[str] = mapped_column(String(20), default=PhotoState.READING.value)
     reason: Mapped[str | None] = mapped_column(String(300))  # why it isn't read, for people
     code_seen: Mapped[str | None] = mapped_column(String(40))  # a code that is none of ours
-    received_at: Mapped[datetime] = _now()
+    received_at: Mapped[datetime] = made_now()
 
 
 class ReadingRow(Base):
     """What one version of the reader made of a photograph."""
 
     __tablename__ = "reading"
-    __table_args__ = (UniqueConstraint("photograph_id", "sheet_id", "reader"),)
+    __table_args__ = (UniqueConstraint("photograph_id", "sheet_id", "reader", "basis"),)
     id: Mapped[int] = mapped_column(primary_key=True)
     photograph_id: Mapped[int] = mapped_column(ForeignKey("photograph.id"))
     sheet_id: Mapped[int] = mapped_column(ForeignKey("sheet.id"), index=True)
     reader: Mapped[str] = mapped_column(String(40))
+    basis: Mapped[str] = mapped_column(String(80), server_default="")  # what it could go by
     body: Mapped[Json]  # the contract's reading JSON
     straight_sha256: Mapped[str | None] = mapped_column(String(64))  # the sheet seen squarely
-    made_at: Mapped[datetime] = _now()
+    made_at: Mapped[datetime] = made_now()
 
 
 class JudgementRow(Base):
@@ -277,14 +214,14 @@ class JudgementRow(Base):
     body: Mapped[Json]
     tally: Mapped[Json]  # the body boiled down, for tables that show hundreds
     sentence: Mapped[str] = mapped_column(String(400))
-    made_at: Mapped[datetime] = _now()
+    made_at: Mapped[datetime] = made_now()
 
 
 class ReviewRow(Base):
     """The teacher's word on an attempt: the record of decisions, folded for searching."""
 
     __tablename__ = "review"
-    __table_args__ = (_one_of("state", ReviewState),)
+    __table_args__ = (one_of("state", ReviewState),)
     photograph_id: Mapped[int] = mapped_column(ForeignKey("photograph.id"), primary_key=True)
     judgement_id: Mapped[int] = mapped_column(ForeignKey("judgement.id"))  # the current one
     state: Mapped[str] = mapped_column(String(20), default=ReviewState.OPEN.value, index=True)

@@ -25,12 +25,6 @@ def coded(lab, space: Space) -> np.ndarray:
 def file_of(lab, space: Space, kind: str = "PNG") -> bytes:
     pixels = np.broadcast_to(coded(lab, space), (480, 640, 3))
     out = BytesIO()
-    lossless = {
-        "PNG": {},
-        "WEBP": {"lossless": True},
-        "JPEG": {"quality": 98},
-        "HEIF": {"quality": 98},
-    }
     Image.fromarray(np.ascontiguousarray(pixels)).save(
         out, kind, icc_profile=icc_profile(space) or b"", **FINE[kind]
     )

@@ -4,8 +4,8 @@ import pytest
 from sqlalchemy import inspect, text
 from sqlalchemy.exc import DBAPIError, IntegrityError
 
+from noema.store.base import Base
 from noema.store.engine import open_engine
-from noema.store.tables import Base
 
 
 def test_the_migrations_make_the_tables_of_the_models(database_url):

@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.photo.bend import fit_bend
+from noema.core.photo.knowledge import CARD_SOURCE, TUBE_SOURCE
 from noema.core.photo.straighten import PX_PER_MM, Placed, straighten, to_page, to_picture
 from noema.core.sheet.layout import Layout, PatchKind, Polygon
 
@@ -77,7 +78,7 @@ def find_landmarks(picture: NDArray[np.uint8], placed: Placed, layout: Layout) -
         patch.polygon_mm
         for patch in layout.reference
         if patch.kind is not PatchKind.PAPER
-        and max(patch.nominal_srgb) < 256
+        and patch.lab_source not in (TUBE_SOURCE, CARD_SOURCE)
         and np.mean(patch.nominal_srgb) < _PALE
         and _in_picture(picture, placed, patch.polygon_mm)
     ]
@@ -119,7 +120,7 @@ def _drawn(layout: Layout, shape: tuple[int, ...]) -> NDArray[np.uint8]:
     """Draw in grey what the page should look like, cells filled in."""
     page = np.full(shape[:2], 240, np.uint8)
     for patch in layout.reference:
-        if patch.kind is not PatchKind.PAPER:
+        if patch.kind is not PatchKind.PAPER and patch.lab_source != TUBE_SOURCE:
             red, green, blue = patch.nominal_srgb
             _fill(page, patch.polygon_mm, round(0.3 * red + 0.59 * green + 0.11 * blue))
     for cell in layout.cells:

@@ -5,14 +5,16 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from noema.core.photo.card import Card, colours_at, find_card
 from noema.core.photo.cells import read_cells
 from noema.core.photo.doubt import Seeing
 from noema.core.photo.flags import edge_blur_mm, sheet_flags, why_no_sheet
 from noema.core.photo.identify import read_code
+from noema.core.photo.knowledge import CARD_SOURCE, knowledge_of, known_patch
 from noema.core.photo.landmarks import register
 from noema.core.photo.marks import FoundMarks, find_marks
 from noema.core.photo.page import PATCH_INSET_MM, Page, evened
-from noema.core.photo.patches import colour_fit_of, tone_of
+from noema.core.photo.patches import colour_fit_of, paper_by_card, tone_of
 from noema.core.photo.picture import Picture
 from noema.core.photo.reading import Reading, SheetFlag, StraightSheet
 from noema.core.photo.several import sheets_in
@@ -22,6 +24,7 @@ from noema.core.photo.straighten import (
     Placed,
     place_page,
     straighten,
+    to_page,
     to_picture,
 )
 from noema.core.photo.tone import PAPER_LIGHTNESS, PAPER_SIGMA, PAPER_TINT
@@ -29,7 +32,11 @@ from noema.core.sheet.layout import Layout, Patch, PatchKind, Triple
 
 Floats = NDArray[np.float64]
 
+PAPER: Triple = (PAPER_LIGHTNESS, *PAPER_TINT)
+"""Ordinary printing paper, where nothing better is known."""
+
 _FEWEST_PIXELS = 40  # of a patch
+_CARD_SIGMA = 0.8  # CIEDE2000: a card's own tolerance and what lies between it and the page
 _BLACK_PAPER = 0.012  # linear: nothing can be told from the camera's noise on darker paper
 
 
@@ -41,18 +48,24 @@ class ReadSheet:
     straight: StraightSheet | None  # None where no sheet was found
 
 
-def read_photo(picture: Picture, layout: Layout) -> ReadSheet:
-    """Read a photograph, upright or not."""
-    return read_found(picture, find_marks(picture.rgb), layout)
+def read_photo(picture: Picture, layout: Layout, card: Card | None = None) -> ReadSheet:
+    """Read a photograph, upright or not; a known card beside the sheet is used."""
+    return read_found(picture, find_marks(picture.rgb), layout, card=card)
 
 
 def read_found(
-    picture: Picture, found: FoundMarks, layout: Layout, *, check_code: bool = True
+    picture: Picture,
+    found: FoundMarks,
+    layout: Layout,
+    *,
+    check_code: bool = True,
+    card: Card | None = None,
 ) -> ReadSheet:
     """Read a photograph whose marks are known; a person may vouch for the sheet instead."""
     several = sheets_in(found, layout.markers)
     if len(several) > 1:
-        return _one_of(picture, several, layout, check_code=check_code)
+        own = _one_of(picture, several, layout)
+        return read_found(picture, own, layout, check_code=check_code, card=card)
     placed = place_page(found, layout.markers)
     if placed is None:
         ours = {marker.id for marker in layout.markers} & set(found.ids)
@@ -68,13 +81,11 @@ def read_found(
     registered = register(picture.rgb, placed, layout)
     if not registered.sound:
         return _refused(*why_no_sheet(picture.rgb, some_marks=True))
-    return read_placed(picture, registered.placed, layout)
+    return read_placed(picture, registered.placed, layout, card)
 
 
-def _one_of(
-    picture: Picture, several: tuple[FoundMarks, ...], layout: Layout, *, check_code: bool
-) -> ReadSheet:
-    """Read the sheet that carries the layout's code; where none can be read, the first."""
+def _one_of(picture: Picture, several: tuple[FoundMarks, ...], layout: Layout) -> FoundMarks:
+    """Choose the sheet that carries the layout's code; where none can be read, the first."""
     places = [(marks, place_page(marks, layout.markers)) for marks in several]
     codes = {
         n: read_code(picture.rgb, placed, layout.qr_polygon_mm)
@@ -84,16 +95,19 @@ def _one_of(
     own = next((n for n, code in codes.items() if code == layout.qr_text), None)
     if own is None:
         own = next((n for n, code in codes.items() if code is None), 0)
-    return read_found(picture, several[own], layout, check_code=check_code)
+    return several[own]
 
 
-def read_placed(picture: Picture, placed: Placed, layout: Layout) -> ReadSheet:
+def read_placed(
+    picture: Picture, placed: Placed, layout: Layout, card: Card | None = None
+) -> ReadSheet:
     """Read a photograph in which the page's place is known."""
     straight = _straight(picture, placed, layout)
     page = evened(straight.rgb, picture, layout)
     if page.light.middle < _BLACK_PAPER:
         return _refused(SheetFlag.NO_SHEET, SheetFlag.DARK)
-    return ReadSheet(reading=_read_page(picture, placed, page, layout), straight=straight)
+    beside = [] if card is None else _card_patches(picture, placed, page, card)
+    return ReadSheet(reading=_read_page(picture, placed, page, layout, beside), straight=straight)
 
 
 def _straight(picture: Picture, placed: Placed, layout: Layout) -> StraightSheet:
@@ -105,9 +119,15 @@ def _refused(*flags: SheetFlag) -> ReadSheet:
     return ReadSheet(reading=Reading(sheet=None, found=False, flags=flags, cells=()), straight=None)
 
 
-def _read_page(picture: Picture, placed: Placed, page: Page, layout: Layout) -> Reading:
-    paper = _paper_lab(layout)
-    patches = _seen_patches(page, layout)
+def _read_page(
+    picture: Picture,
+    placed: Placed,
+    page: Page,
+    layout: Layout,
+    beside: list[tuple[Patch, Floats]],
+) -> Reading:
+    paper = paper_by_card(beside, picture.to_wide, PAPER) or _paper_lab(layout)
+    patches = [*_seen_patches(page, layout), *beside]
     tone, greys_seen = tone_of(patches, paper[0])
     fit = colour_fit_of(patches, tone, picture.to_wide, paper[0])
     seeing = Seeing(
@@ -132,6 +152,7 @@ def _read_page(picture: Picture, placed: Placed, page: Page, layout: Layout) -> 
             grey_only=layout.grey_only,
         ),
         cells=tuple(read_cells(page, placed, size, layout, seeing)),
+        knowledge=knowledge_of(layout, card_seen=bool(beside)),
     )
 
 
@@ -146,11 +167,28 @@ def _seen_patches(page: Page, layout: Layout) -> list[tuple[Patch, Floats]]:
     return found
 
 
+def _card_patches(
+    picture: Picture, placed: Placed, page: Page, card: Card
+) -> list[tuple[Patch, Floats]]:
+    """Give a card's patches with their colours over the paper's light; empty where none lies."""
+    seen = find_card(picture, card)
+    if seen is None:
+        return []
+    colours = colours_at(picture, seen.polygons_px)
+    middles = to_page(placed, seen.polygons_px.mean(axis=1))
+    # Beside the page the light is taken from the page's nearest edge.
+    light = page.light.at(np.clip(middles, 0.0, np.array(page.light.size_mm)))
+    return [
+        (known_patch(f"card{n}", (), lab, _CARD_SIGMA, CARD_SOURCE), colours[n] / light[n])
+        for n, lab in enumerate(card.labs)
+    ]
+
+
 def _paper_lab(layout: Layout) -> tuple[Triple, float]:
     for patch in layout.reference:
         if patch.kind is PatchKind.PAPER and patch.lab is not None:
             return patch.lab, patch.lab_sigma or 0.5
-    return (PAPER_LIGHTNESS, *PAPER_TINT), PAPER_SIGMA
+    return PAPER, PAPER_SIGMA
 
 
 def _all_inside(size_px: tuple[int, int], placed: Placed, layout: Layout) -> bool:

@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.colour.hvc import HVC
+from noema.core.photo.knowledge import Knowledge
 from noema.core.sheet.layout import Triple
 
 READER_VERSION = "noema-reader/3"
@@ -66,6 +67,7 @@ class Reading:
     found: bool
     flags: tuple[SheetFlag, ...]
     cells: tuple[CellReading, ...]
+    knowledge: tuple[Knowledge, ...] = ()  # what it could go by
     reader: str = READER_VERSION
 
 

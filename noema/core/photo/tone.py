@@ -54,16 +54,19 @@ class Tone:
         return np.asarray(np.sqrt(variance))
 
 
-def fit_tone(seen: Floats, true: Floats, sigma_log: Floats, print_known: bool) -> Tone:
-    """Fit the curve to greys seen (n,) and known (n,), luminance relative to paper."""
+def fit_tone(seen: Floats, true: Floats, sigma_log: Floats, guessed: NDArray[np.bool_]) -> Tone:
+    """Fit the curve to greys seen (n,) and known (n,), luminance relative to paper.
+
+    `guessed` tells the greys of an unknown print, which are wrong together.
+    """
     if not len(seen):
         return Tone(slope_less_one=0.0, bend=0.0, covariance=np.diag(_CURVE_SPREAD**2))
     log = np.log(np.clip(seen, 1e-4, None))
     basis = np.stack([log, log**2], axis=1)
     miss = np.log(true) - log
     error = np.diag(sigma_log**2)
-    if not print_known:
-        error += _PRINT_GAIN_SPREAD**2 * np.outer(log, log)
+    gained = log * guessed
+    error += _PRINT_GAIN_SPREAD**2 * np.outer(gained, gained)
     precision = np.linalg.inv(error + np.eye(len(log)) * _CAMERA_NOISE**2)
     covariance = np.linalg.inv(basis.T @ precision @ basis + np.diag(1.0 / _CURVE_SPREAD**2))
     slope, bend = covariance @ basis.T @ precision @ miss

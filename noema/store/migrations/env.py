@@ -2,7 +2,8 @@
 
 from alembic import context
 
-from noema.store.tables import Base
+from noema.store import paint_tables, tables  # noqa: F401  their tables join the metadata
+from noema.store.base import Base
 
 context.configure(connection=context.config.attributes["connection"], target_metadata=Base.metadata)
 with context.begin_transaction():

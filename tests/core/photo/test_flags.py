@@ -26,7 +26,7 @@ from noema.core.photo.tone import fit_tone
 from noema.core.sheet.layout import Marker, box
 
 EMPTY = np.array([])
-NO_GREYS = fit_tone(EMPTY, EMPTY, EMPTY, print_known=False)
+NO_GREYS = fit_tone(EMPTY, EMPTY, EMPTY, EMPTY > 0)
 NO_PATCHES = fit_colour(*[np.empty((0, 3))] * 3)
 PAPER = ((94.5, 0.0, 0.0), 1.0)
 CALM = Suspicions(shine=Shine(), light_step=0.0, inside=True)

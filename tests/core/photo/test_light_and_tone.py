@@ -8,6 +8,7 @@ from noema.core.photo.light import fit_light
 from noema.core.photo.tone import fit_tone
 
 SIZE = (297.0, 210.0)
+SURE = np.zeros(6, dtype=bool)
 
 
 def points(rng, count=60):
@@ -71,7 +72,7 @@ def test_too_little_paper_is_refused():
 
 def test_a_known_print_shows_the_cameras_curve():
     true = np.array([0.05, 0.12, 0.25, 0.4, 0.6, 0.8])
-    tone = fit_tone(true**1.1, true, np.full(6, 0.01), print_known=True)
+    tone = fit_tone(true**1.1, true, np.full(6, 0.01), SURE)
     assert tone.true(np.array([0.1**1.1])) == pytest.approx([0.1], rel=0.02)
     assert float(tone.sigma_log(np.array(0.1))) < 0.03
 
@@ -79,14 +80,12 @@ def test_a_known_print_shows_the_cameras_curve():
 def test_an_unknown_print_leaves_doubt_and_corrects_by_half():
     true = np.array([0.05, 0.12, 0.25, 0.4, 0.6, 0.8])
     sigma = np.full(6, 0.05)
-    known = fit_tone(true**1.1, true, sigma, print_known=True)
-    unknown = fit_tone(true**1.1, true, sigma, print_known=False)
+    known = fit_tone(true**1.1, true, sigma, SURE)
+    unknown = fit_tone(true**1.1, true, sigma, ~SURE)
     assert abs(unknown.slope_less_one) < abs(known.slope_less_one)
     assert unknown.sigma_log(np.array(0.05)) > 2 * known.sigma_log(np.array(0.05))
 
 
 def test_without_greys_the_picture_is_taken_as_it_is():
     empty = np.array([])
-    assert fit_tone(empty, empty, empty, print_known=False).true(np.array([0.3])) == pytest.approx(
-        [0.3]
-    )
+    assert fit_tone(empty, empty, empty, empty > 0).true(np.array([0.3])) == pytest.approx([0.3])

@@ -1,0 +1,106 @@
+"""What a reading could go by besides the photograph: a calibrated printer, a card, known tubes."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
+from enum import Enum
+
+import numpy as np
+
+from noema.core.colour.srgb import lab_to_linear, linear_to_srgb
+from noema.core.sheet.layout import Layout, Patch, PatchKind, Polygon, Triple
+
+Srgb = tuple[int, int, int]
+
+PRINTED_SOURCES = ("printer calibration", "meter")
+TUBE_SOURCE, CARD_SOURCE = "tube", "card"
+_GREY_LAB = 4.0  # a* and b* together, under which a card's patch shows the tone curve
+_TUBE_SIGMA = 2.0  # CIEDE2000: a student's paint out of the tube against the measured swatch
+
+
+class Knowledge(Enum):
+    """Something that makes a reading surer, or less sure."""
+
+    PRINTER = "printer"  # what this printer lays was measured
+    CARD = "card"  # a reference card lay beside the sheet
+    TUBES = "tubes"  # paint straight from measured tubes stands on the sheet
+    GREY_PRINT = "grey-print"  # printed without colours
+    NONE = "none"  # colours of the print had to be guessed
+
+
+_SENTENCES = {
+    Knowledge.PRINTER: "The printer's own colours are known from its calibration.",
+    Knowledge.CARD: "A reference card beside the sheet was used.",
+    Knowledge.TUBES: "Cells straight from your measured tubes helped to anchor the colours.",
+    Knowledge.GREY_PRINT: "It was printed without colours, so hue and intensity are less sure.",
+    Knowledge.NONE: "The printer isn't calibrated: steps are surer than single colours.",
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Known:
+    """A colour and how well it is known."""
+
+    lab: Triple  # D50
+    sigma: float  # CIEDE2000
+
+
+def knowledge_sentence(knowledge: Iterable[Knowledge]) -> str:
+    """Say in a sentence or two what a reading had to go by.
+
+    >>> knowledge_sentence([Knowledge.PRINTER])
+    "The printer's own colours are known from its calibration."
+    """
+    return " ".join(_SENTENCES[one] for one in knowledge)
+
+
+def knowledge_of(layout: Layout, *, card_seen: bool = False) -> tuple[Knowledge, ...]:
+    """Say what a layout offers to go by, and whether a card was seen."""
+    sources = {patch.lab_source for patch in layout.reference if patch.lab is not None}
+    found = []
+    if sources & set(PRINTED_SOURCES):
+        found.append(Knowledge.PRINTER)
+    if card_seen or CARD_SOURCE in sources:
+        found.append(Knowledge.CARD)
+    if TUBE_SOURCE in sources:
+        found.append(Knowledge.TUBES)
+    if layout.grey_only and Knowledge.CARD not in found:
+        found.append(Knowledge.GREY_PRINT)
+    return tuple(found) or (Knowledge.NONE,)
+
+
+def with_known_print(layout: Layout, labs: Mapping[Srgb, Known], source: str) -> Layout:
+    """Write a printer's measured colours into a layout; patches it never laid stay unknown."""
+    paper = labs.get((255, 255, 255))
+    reference = []
+    for patch in layout.reference:
+        known = paper if patch.kind is PatchKind.PAPER else labs.get(patch.nominal_srgb)
+        if known is not None and patch.lab is None:
+            patch = replace(patch, lab=known.lab, lab_sigma=known.sigma, lab_source=source)
+        reference.append(patch)
+    return replace(layout, reference=tuple(reference))
+
+
+def with_known_tubes(layout: Layout, labs: Mapping[str, Triple]) -> Layout:
+    """Let cells that are paint straight from measured tubes serve as patches, by their ids."""
+    cells = [cell for cell in layout.cells if cell.id in labs]
+    more = [
+        known_patch(f"tube-{cell.id}", cell.polygon_mm, labs[cell.id], _TUBE_SIGMA, TUBE_SOURCE)
+        for cell in cells
+    ]
+    return replace(layout, reference=(*layout.reference, *more))
+
+
+def known_patch(name: str, polygon: Polygon, lab: Triple, sigma: float, source: str) -> Patch:
+    """Make a patch of a thing that wasn't printed but whose colour is known."""
+    shown = np.clip(linear_to_srgb(lab_to_linear(lab)), 0.0, 1.0) * 255.0
+    red, green, blue = (round(float(part)) for part in shown)
+    grey = abs(lab[1]) + abs(lab[2]) < _GREY_LAB
+    return Patch(
+        id=name,
+        kind=PatchKind.GREY if source == CARD_SOURCE and grey else PatchKind.COLOUR,
+        polygon_mm=polygon,
+        nominal_srgb=(red, green, blue),
+        lab=lab,
+        lab_sigma=sigma,
+        lab_source=source,
+    )

@@ -1,0 +1,40 @@
+"""The common ground of all tables. Times are UTC."""
+
+from datetime import datetime
+from enum import Enum
+
+from sqlalchemy import CheckConstraint, MetaData, func
+from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+Json = dict[str, object]
+
+
+class Base(DeclarativeBase):
+    """The common ground of all tables."""
+
+    metadata = MetaData(
+        naming_convention={
+            "ix": "ix_%(column_0_N_label)s",
+            "uq": "uq_%(table_name)s_%(column_0_N_name)s",
+            "ck": "ck_%(table_name)s_%(constraint_name)s",
+            "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
+            "pk": "pk_%(table_name)s",
+        }
+    )
+    type_annotation_map = {
+        datetime: TIMESTAMP(timezone=True),
+        Json: JSONB,
+        list[str]: JSONB,
+        list[float]: JSONB,
+        list[Json]: JSONB,
+    }
+
+
+def one_of(column: str, members: type[Enum]) -> CheckConstraint:
+    allowed = ", ".join(f"'{member.value}'" for member in members)
+    return CheckConstraint(f"{column} IN ({allowed})", name=f"{column}_known")
+
+
+def made_now() -> Mapped[datetime]:
+    return mapped_column(server_default=func.now())
