@@ -11,6 +11,7 @@ from noema.formats.asked_json import asked_to_json, tolerance_to_json, wanted_to
 from noema.formats.set_json import set_to_body
 from noema.store.assignments import NewAssignment, add_assignment, stem_taken
 from noema.store.classes import class_of_school
+from noema.store.printers import newest_printer
 
 
 def assign_exercise(
@@ -55,5 +56,6 @@ def assign_exercise(
         shows_parts=chosen.shows_parts,
         due_week=due_week,
         assigned_by=teacher_id,
+        printer_id=newest_printer(session, school_id),
     )
     return add_assignment(session, new)

@@ -7,7 +7,8 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import BadPicture
 from noema.devices.file_store import FileStore
-from noema.formats.photo_file import check_photo
+from noema.formats.photo_file import MOST_BYTES, check_photo
+from noema.formats.scan import is_scan, pages_of_scan
 from noema.store.photographs import (
     NewPhoto,
     PhotoRow,
@@ -28,6 +29,43 @@ class HandedIn:
     refused: str | None = None  # why, in a sentence
 
 
+def hand_in_file(
+    session: Session,
+    files: FileStore,
+    *,
+    school_id: int,
+    pile_id: int,
+    name: str,
+    data: bytes,
+    received_at: datetime,
+) -> tuple[HandedIn, ...]:
+    """Keep and queue a photograph, or every page of a scan; the scan itself is kept as well."""
+    pages: tuple[tuple[str, bytes], ...] = ((name, data),)
+    scan_sha256 = None
+    if is_scan(data):
+        if len(data) > MOST_BYTES:
+            return (HandedIn(name=name, photo=None, refused="The scan is over 30 MB: send fewer."),)
+        scan_sha256 = files.put(data)
+        try:
+            drawn = pages_of_scan(data)
+        except BadPicture as wrong:
+            return (HandedIn(name=name, photo=None, refused=str(wrong)),)
+        pages = tuple((f"{name}, page {n}", page) for n, page in enumerate(drawn, start=1))
+    return tuple(
+        hand_in_photo(
+            session,
+            files,
+            school_id=school_id,
+            pile_id=pile_id,
+            name=page_name,
+            data=page,
+            received_at=received_at,
+            scan_sha256=scan_sha256,
+        )
+        for page_name, page in pages
+    )
+
+
 def hand_in_photo(
     session: Session,
     files: FileStore,
@@ -38,6 +76,7 @@ def hand_in_photo(
     data: bytes,
     received_at: datetime,
     read_after_s: int = 0,
+    scan_sha256: str | None = None,
 ) -> HandedIn:
     """Keep and queue one photograph; a file that is no photograph is refused by name."""
     name = name.replace("\0", "")[-200:] or "photograph"
@@ -54,6 +93,7 @@ def hand_in_photo(
         megapixels=picture.megapixels,
         original_name=name,
         received_at=received_at,
+        scan_sha256=scan_sha256,
     )
     photograph_id = add_photo(session, new)
     if photograph_id is None:

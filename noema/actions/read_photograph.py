@@ -7,31 +7,35 @@ reader, and the photograph's row is held while it is read.
 from sqlalchemy.orm import Session
 
 from noema.actions.judge_sheets import judge_sheet
+from noema.actions.known_layout import known_layout
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.errors import BadPicture
 from noema.core.photo.flags import why_no_sheet
 from noema.core.photo.hints import hints
-from noema.core.photo.identify import identify
+from noema.core.photo.identify import Identified, identify
 from noema.core.photo.marks import FoundMarks, find_marks
 from noema.core.photo.picture import Picture
 from noema.core.photo.read import ReadSheet, read_found
-from noema.core.photo.reading import READER_VERSION
+from noema.core.photo.reading import READER_VERSION, Reading
 from noema.core.progress.states import PhotoState
 from noema.devices.file_store import FileStore
-from noema.formats.layout_json import layout_from_json
 from noema.formats.photo_file import jpeg_bytes, open_photo
 from noema.formats.reading_json import reading_from_json, reading_to_json
 from noema.store.assignments import assignment_of_school
 from noema.store.paints import hue_words
 from noema.store.photographs import (
+    NewPhoto,
     PhotoRow,
+    add_photo,
     add_reading,
     photo_to_read,
     reading_of,
     set_photo_state,
 )
-from noema.store.sheets import SheetRow, layouts_of_sheets, sheet_by_code, sheet_of_school
+from noema.store.queue import queue_reading
+from noema.store.sheets import SheetRow, sheet_by_code, sheet_of_school
 
+_MOST_SHEETS = 20  # in one photograph
 _LOOK_AGAIN = "It is kept; say whose it is, or photograph the sheet again."
 
 
@@ -46,9 +50,32 @@ def read_photograph(session: Session, files: FileStore, photograph_id: int) -> N
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=str(wrong))
         return
     found = find_marks(picture.rgb)
-    sheet = _sheet_of(session, photo, picture, found)
+    seen = identify(picture.rgb, found)
+    if photo.part == 0:
+        _add_others(session, photo, len(seen))
+    own = seen[photo.part] if photo.part < len(seen) else None
+    sheet = _sheet_of(session, photo, picture, found, own)
     if sheet is not None:
-        _read_sheet(session, files, photo, sheet, picture, found)
+        marks = found if own is None else own.marks
+        _read_sheet(session, files, photo, sheet, picture, marks)
+
+
+def _add_others(session: Session, photo: PhotoRow, sheets: int) -> None:
+    """Make every further sheet in a photograph an attempt of its own."""
+    for part in range(1, min(sheets, _MOST_SHEETS)):
+        new = NewPhoto(
+            school_id=photo.school_id,
+            pile_id=photo.pile_id,
+            sha256=photo.sha256,
+            size_bytes=photo.size_bytes,
+            megapixels=photo.megapixels,
+            original_name=f"{photo.original_name[:180]}, sheet {part + 1}",
+            received_at=photo.received_at,
+            part=part,
+        )
+        photograph_id = add_photo(session, new)
+        if photograph_id is not None:
+            queue_reading(session, photograph_id)
 
 
 def give_up_reading(session: Session, photograph_id: int) -> None:
@@ -60,13 +87,12 @@ def give_up_reading(session: Session, photograph_id: int) -> None:
 
 
 def _sheet_of(
-    session: Session, photo: PhotoRow, picture: Picture, found: FoundMarks
+    session: Session, photo: PhotoRow, picture: Picture, found: FoundMarks, seen: Identified | None
 ) -> SheetRow | None:
     """Give the sheet a teacher named or the code on the paper names; else set the state."""
     if photo.sheet_id is not None:
         return sheet_of_school(session, photo.school_id, photo.sheet_id)
-    seen = identify(picture.rgb, found)
-    if seen.frame is None:
+    if seen is None:
         reason = hints(why_no_sheet(picture.rgb, bool(found.ids)))[0]
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=reason)
         return None
@@ -89,14 +115,17 @@ def _read_sheet(
     photo: PhotoRow,
     sheet: SheetRow,
     picture: Picture,
-    found: FoundMarks,
+    marks: FoundMarks,
 ) -> None:
-    kept = reading_of(session, photo.id, sheet.id, READER_VERSION)
+    assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
+    exercise = exercise_of(session, assignment)
+    known = known_layout(session, sheet, exercise)
+    kept = reading_of(session, photo.id, sheet.id, READER_VERSION, known.basis)
     if kept is None:
-        layout = layout_from_json(layouts_of_sheets(session, [sheet.id])[sheet.id])
         # A sheet named by a teacher is believed, whatever its code looks like.
-        read = read_found(picture, found, layout, check_code=photo.sheet_id is None)
-        reading_id, reading = _keep(session, files, photo, sheet, read), read.reading
+        believed = photo.sheet_id is not None
+        read = read_found(picture, marks, known.layout, check_code=not believed)
+        reading_id, reading = keep_reading(session, files, photo, sheet, read, known.basis)
     else:
         reading_id, reading = kept[0], reading_from_json(kept[1])
     if not reading.found:
@@ -104,20 +133,23 @@ def _read_sheet(
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, sheet_id=sheet.id, reason=reason)
         return
     if sheet.student_id is not None:  # a teacher's own sheet is a key, not an attempt
-        assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
-        exercise = exercise_of(session, assignment)
         table = hue_words(session, photo.school_id).table
         judge_sheet(session, photo.id, reading_id, reading, assignment, exercise, table)
     set_photo_state(session, photo.id, PhotoState.READ, sheet_id=sheet.id)
 
 
-def _keep(
-    session: Session, files: FileStore, photo: PhotoRow, sheet: SheetRow, read: ReadSheet
-) -> int:
-    straight = (
-        None
-        if read.straight is None
-        else files.put(jpeg_bytes(read.straight.rgb, read.straight.icc))
-    )
+def keep_reading(
+    session: Session,
+    files: FileStore,
+    photo: PhotoRow,
+    sheet: SheetRow,
+    read: ReadSheet,
+    basis: str,
+) -> tuple[int, Reading]:
+    """Keep a reading with its straightened picture; gives its number and itself."""
+    straight = read.straight
+    sha256 = None if straight is None else files.put(jpeg_bytes(straight.rgb, straight.icc))
     body = reading_to_json(read.reading, photo.original_name)
-    return add_reading(session, photo.id, sheet.id, read.reading.reader, body, straight)
+    reader = read.reading.reader
+    number = add_reading(session, photo.id, sheet.id, reader, body, sha256, basis)
+    return number, read.reading

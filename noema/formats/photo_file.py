@@ -73,6 +73,18 @@ def open_photo(data: bytes) -> Picture:
     return Picture(rgb=rgb, linear=space.linear, to_wide=space.to_wide, icc=found.icc)
 
 
+def for_browsers(data: bytes) -> tuple[bytes, str]:
+    """Give a photograph as every browser shows it, with its media type; HEIC becomes JPEG."""
+    if data.startswith(b"\x89PNG"):
+        return data, "image/png"
+    if data[:4] == b"RIFF":
+        return data, "image/webp"
+    if data[4:8] == b"ftyp":
+        picture = open_photo(data)
+        return jpeg_bytes(picture.rgb, picture.icc), "image/jpeg"
+    return data, "image/jpeg"
+
+
 @contextmanager
 def _opened(data: bytes) -> Iterator[tuple[Image.Image, PhotoFile]]:
     try:

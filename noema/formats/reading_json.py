@@ -6,6 +6,7 @@ from typing import cast
 from noema.core.errors import BadFile
 from noema.core.photo.knowledge import Knowledge
 from noema.core.photo.reading import CellFlag, CellReading, Reading, SheetFlag
+from noema.core.sheet.layout import Triple
 from noema.formats.hvc_json import hvc_from_json, hvc_to_json
 
 Json = dict[str, object]
@@ -23,6 +24,7 @@ def reading_to_json(reading: Reading, photo: str | None) -> Json:
         "reader": reading.reader,
         "flags": [flag.value for flag in reading.flags],
         "knowledge": [one.value for one in reading.knowledge],
+        "paper": None if reading.paper is None else [round(part, 2) for part in reading.paper],
         "cells": [_cell_to_json(cell) for cell in reading.cells],
     }
 
@@ -46,10 +48,18 @@ def reading_from_json(given: object) -> Reading:
             flags=tuple(SheetFlag(flag) for flag in cast(list[str], values["flags"])),
             cells=tuple(_cell(cell) for cell in cast(list[Json], values["cells"])),
             knowledge=tuple(Knowledge(one) for one in cast(list[str], values.get("knowledge", []))),
+            paper=_paper(values.get("paper")),
             reader=str(values.get("reader", "unknown")),
         )
     except (KeyError, TypeError, ValueError, AttributeError) as wrong:
         raise BadFile(f"The reading is incomplete or has a wrong value at {wrong}.") from wrong
+
+
+def _paper(given: object) -> Triple | None:
+    if given is None:
+        return None
+    lightness, a, b = cast(list[float], given)
+    return (float(lightness), float(a), float(b))
 
 
 def _cell_to_json(cell: CellReading) -> Json:

@@ -7,8 +7,9 @@ from procrastinate import App, JobContext, PsycopgConnector, RetryStrategy
 
 from noema.devices.file_store import FileStore
 from noema.jobs.read_photograph import read_one
+from noema.jobs.reread_photograph import reread_one
 from noema.store.engine import Sessions
-from noema.store.queue import READ_PHOTOGRAPH
+from noema.store.queue import READ_PHOTOGRAPH, REREAD_PHOTOGRAPH
 
 _LOG = logging.getLogger(__name__)
 
@@ -26,6 +27,14 @@ def make_worker(database_url: str, sessions: Sessions, files: FileStore, stalled
     def read_photograph(context: JobContext, photograph_id: int) -> None:
         last = context.job.attempts + 1 >= _TRIES
         read_one(sessions, files, photograph_id, last_try=last)
+
+    @app.task(
+        name=REREAD_PHOTOGRAPH,
+        pass_context=False,
+        retry=RetryStrategy(max_attempts=_TRIES, wait=1),
+    )
+    def reread_photograph(photograph_id: int) -> None:
+        reread_one(sessions, files, photograph_id)
 
     @app.periodic(cron=_EVERY_TEN_SECONDS)
     @app.task(name="take_up_stalled", queueing_lock="take_up_stalled", pass_context=False)

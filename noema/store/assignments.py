@@ -70,6 +70,7 @@ class NewAssignment:
     shows_parts: bool
     due_week: int
     assigned_by: int
+    printer_id: int | None = None  # that lays its sheets
 
 
 def assignments_of_school(session: Session, school_id: int) -> tuple[AssignmentRow, ...]:

@@ -32,12 +32,14 @@ class PhotoRow:
     pile_id: int
     sheet_id: int | None
     sha256: str
+    size_bytes: int
     megapixels: float
     original_name: str
     state: PhotoState
     reason: str | None
     code_seen: str | None
     received_at: datetime
+    part: int  # which of several sheets in it
     student: str | None  # whose sheet it is, once known
     code: str | None  # of that sheet
 
@@ -53,6 +55,8 @@ class NewPhoto:
     megapixels: float
     original_name: str
     received_at: datetime
+    part: int = 0  # which of several sheets in it
+    scan_sha256: str | None = None  # the PDF it is a page of
 
 
 def add_pile(session: Session, school_id: int, teacher_id: int) -> int:
@@ -84,7 +88,7 @@ def add_photo(session: Session, new: NewPhoto) -> int | None:
     return session.scalar(
         insert(Photograph)
         .values(**values, state=PhotoState.READING.value)
-        .on_conflict_do_nothing(index_elements=["school_id", "sha256"])
+        .on_conflict_do_nothing(index_elements=["school_id", "sha256", "part"])
         .returning(Photograph.id)
     )
 
@@ -122,6 +126,16 @@ def photos_in_tray(session: Session, school_id: int) -> tuple[PhotoRow, ...]:
     return _rows(session, Photograph.school_id == school_id, Photograph.state.in_(waiting))
 
 
+def read_photographs(session: Session, school_id: int) -> tuple[int, ...]:
+    """Which photographs of a school were read, the newest first?"""
+    question = (
+        select(Photograph.id)
+        .where(Photograph.school_id == school_id, Photograph.state == PhotoState.READ.value)
+        .order_by(Photograph.id.desc())
+    )
+    return tuple(session.scalars(question))
+
+
 def set_photo_state(
     session: Session,
     photograph_id: int,
@@ -140,14 +154,15 @@ def set_photo_state(
 
 
 def reading_of(
-    session: Session, photograph_id: int, sheet_id: int, reader: str
+    session: Session, photograph_id: int, sheet_id: int, reader: str, basis: str
 ) -> tuple[int, Json] | None:
-    """Has this version of the reader already read this photograph for this sheet?"""
+    """Has this version of the reader, going by the same, already read this photograph?"""
     found = session.execute(
         select(ReadingRow.id, ReadingRow.body).where(
             ReadingRow.photograph_id == photograph_id,
             ReadingRow.sheet_id == sheet_id,
             ReadingRow.reader == reader,
+            ReadingRow.basis == basis,
         )
     ).one_or_none()
     return None if found is None else (found.id, found.body)
@@ -160,12 +175,14 @@ def add_reading(
     reader: str,
     body: Json,
     straight_sha256: str | None,
+    basis: str = "",
 ) -> int:
     """Keep a reading and give its number."""
     row = ReadingRow(
         photograph_id=photograph_id,
         sheet_id=sheet_id,
         reader=reader,
+        basis=basis,
         body=body,
         straight_sha256=straight_sha256,
     )
@@ -289,12 +306,14 @@ def _row(photo: Photograph, student: str | None, code: str | None) -> PhotoRow:
         pile_id=photo.pile_id,
         sheet_id=photo.sheet_id,
         sha256=photo.sha256,
+        size_bytes=photo.size_bytes,
         megapixels=photo.megapixels,
         original_name=photo.original_name,
         state=PhotoState(photo.state),
         reason=photo.reason,
         code_seen=photo.code_seen,
         received_at=photo.received_at,
+        part=photo.part,
         student=student,
         code=code,
     )

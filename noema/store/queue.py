@@ -6,8 +6,10 @@ from sqlalchemy.orm import Session
 from noema.store.engine import driver_connection
 
 READ_PHOTOGRAPH = "read_photograph"
-"""The job's name; `noema.jobs` does it."""
+REREAD_PHOTOGRAPH = "reread_photograph"
+"""The jobs' names; `noema.jobs` does them."""
 
+_LATER = -10
 _QUEUE = App(connector=SyncPsycopgConnector())
 
 
@@ -15,4 +17,11 @@ def queue_reading(session: Session, photograph_id: int, after_s: int = 0) -> Non
     """Ask for a photograph to be read, at once or after some seconds."""
     schedule = {"schedule_in": {"seconds": after_s}} if after_s else {}
     job = _QUEUE.configure_task(READ_PHOTOGRAPH, connection=driver_connection(session), **schedule)
+    job.defer(photograph_id=photograph_id)
+
+
+def queue_rereading(session: Session, photograph_id: int) -> None:
+    """Ask for a photograph to be read again, after everything that waits to be read at all."""
+    connection = driver_connection(session)
+    job = _QUEUE.configure_task(REREAD_PHOTOGRAPH, connection=connection, priority=_LATER)
     job.defer(photograph_id=photograph_id)

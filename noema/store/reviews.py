@@ -235,12 +235,15 @@ def _review(row: Row[Any]) -> Review:
     )
 
 
-def flags_of(session: Session, photograph_id: int) -> tuple[str, ...]:
-    """Which flags does the reading under an attempt's current judgement carry?"""
+def notes_of(session: Session, photograph_id: int) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """Which flags does the reading under an attempt's judgement carry, and what did it go by?"""
     body = session.scalar(
         select(ReadingRow.body)
         .join(JudgementRow, JudgementRow.reading_id == ReadingRow.id)
         .join(ReviewRow, ReviewRow.judgement_id == JudgementRow.id)
         .where(ReviewRow.photograph_id == photograph_id)
     )
-    return tuple(cast(list[str], body["flags"])) if body else ()
+    if body is None:
+        return (), ()
+    knowledge = cast(list[str], body.get("knowledge", []))
+    return tuple(cast(list[str], body["flags"])), tuple(knowledge)

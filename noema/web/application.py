@@ -21,6 +21,7 @@ from noema.web.classes.views import classes
 from noema.web.frame.access import load_user, require_log_in
 from noema.web.frame.refusals import show_http_error, show_refusal
 from noema.web.frame.request import Parts, attach
+from noema.web.handing_in.again import again
 from noema.web.handing_in.pictures import pictures
 from noema.web.handing_in.views import handing_in
 from noema.web.keys.views import keys
@@ -31,6 +32,7 @@ from noema.web.paints.naming import naming
 from noema.web.paints.reaching import reaching
 from noema.web.paints.swatching import swatching
 from noema.web.paints.views import paints
+from noema.web.printers.views import printers
 from noema.web.printing.views import printing
 from noema.web.progress.views import progress
 from noema.web.returning.views import returning
@@ -50,7 +52,9 @@ FEATURES = (
     swatching,
     naming,
     printing,
+    printers,
     handing_in,
+    again,
     pictures,
     reviewing,
     returning,

@@ -131,7 +131,7 @@ def test_no_picture_is_refused_by_name(school):
     handed_in = school.hands_in(b"not a picture", name="IMG_1.jpg")
     assert handed_in.photo is None
     assert handed_in.name == "IMG_1.jpg"
-    assert "JPEG or PNG" in handed_in.refused
+    assert "no JPEG, PNG" in handed_in.refused
 
 
 def test_when_the_store_is_full_nothing_is_recorded(school):

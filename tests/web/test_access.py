@@ -2,6 +2,7 @@
 
 import pytest
 
+from noema.actions.calibrate_printer import own_printer
 from noema.store.photographs import photo_of_school
 from noema.web.frame.access import OPEN_TO_ALL
 
@@ -22,6 +23,11 @@ BELONGS_TO_NOBODY = {
     "naming.hues",
     "naming.name_now",
     "printing.overview",
+    "printers.overview",
+    "printers.add",
+    "printers.add_card",
+    "again.page",
+    "again.start",
     "handing_in.photograph",
     "handing_in.hand_in",
     "handing_in.begin_pile",
@@ -60,6 +66,12 @@ BELONGS_TO_A_SCHOOL = {
     "printing.pdf",
     "printing.svg",
     "printing.layout",
+    "printers.printer",
+    "printers.calibration_pdf",
+    "printers.photographs",
+    "printers.measurements",
+    "printers.anew",
+    "printers.choose",
     "handing_in.pile",
     "handing_in.add_to_pile",
     "handing_in.match",
@@ -78,7 +90,8 @@ ALSO = {
     "handing_in.add_to_pile": (422,), "handing_in.match": (422,), "handing_in.put_aside": (422,),
     "returning.again": (422,), "handing_in.begin_pile": (201,), "paints.keep": (422,),
     "paints.change_now": (422,), "swatching.swatch_tube": (422,), "swatching.remove": (422,),
-    "naming.name_now": (422,), "keys.approve": (422,),
+    "naming.name_now": (422,), "keys.approve": (422,), "printers.add": (422,),
+    "printers.add_card": (422,), "printers.photographs": (422,), "printers.measurements": (422,),
 }  # fmt: skip
 FORMS = {"reviewing.decide": {"verb": "leave-out", "cell": "c1"}}
 SPARE = {"paints.remove": "spare_set_ref"}  # what may be taken away while others are looked at
@@ -91,6 +104,8 @@ def addresses(school):
     sheet = school.sheets()[0]
     with school.sessions() as session:
         pile = photo_of_school(session, school.id, photo).pile_id
+        printer = own_printer(session, school.id, "Office")
+        session.commit()
     return {
         "class_id": school.class_id,
         "assignment_id": school.assignment_id,
@@ -103,6 +118,8 @@ def addresses(school):
         ),
         "spare_set_ref": school.puts_together("Spare", "rose", "cyan"),
         "tube_name": "own-our-red",
+        "printer_id": printer,
+        "paper": "a4",
     }
 
 

@@ -18,6 +18,8 @@ PAGES = (
     "/review",
     "/return",
     "/photograph",
+    "/photograph/again",
+    "/printers",
     "/",
 )
 

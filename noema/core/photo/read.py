@@ -153,6 +153,7 @@ def _read_page(
         ),
         cells=tuple(read_cells(page, placed, size, layout, seeing)),
         knowledge=knowledge_of(layout, card_seen=bool(beside)),
+        paper=paper[0],
     )
 
 

@@ -68,6 +68,7 @@ class Reading:
     flags: tuple[SheetFlag, ...]
     cells: tuple[CellReading, ...]
     knowledge: tuple[Knowledge, ...] = ()  # what it could go by
+    paper: Triple | None = None  # the colour the blank paper was taken for, Lab D50
     reader: str = READER_VERSION
 
 

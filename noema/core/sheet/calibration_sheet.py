@@ -39,6 +39,12 @@ def calibration_layout(paper: Paper, code: str) -> Layout:
     )
 
 
+def squares_in_order() -> tuple[Srgb, ...]:
+    """Give what stands on the page, row by row from the left."""
+    count = len(PRINTED)
+    return tuple(PRINTED[(n % count + _SHIFT * (n // count)) % count] for n in range(ROWS * count))
+
+
 def printed_as(cell_id: str) -> Srgb:
     """Give what was sent to the printer for a square.
 
@@ -76,16 +82,15 @@ def draw_calibration(layout: Layout, printer: str) -> Drawing:
 
 def _squares(frame: Frame) -> Iterator[Cell]:
     stride = (frame.width_mm - 2.0 * _SIDE_MM) / len(PRINTED)
-    for row in range(ROWS):
-        for column in range(len(PRINTED)):
-            sent = PRINTED[(column + _SHIFT * row) % len(PRINTED)]
-            left = _SIDE_MM + column * stride
-            yield Cell(
-                id=f"{row + 1}-{'-'.join(str(part) for part in sent)}",
-                label="",
-                polygon_mm=box(left, _TOP_MM + row * _ROW_MM, _SQUARE_MM, _SQUARE_MM),
-                target_lab=None,
-            )
+    for n, sent in enumerate(squares_in_order()):
+        row, column = divmod(n, len(PRINTED))
+        left, top = _SIDE_MM + column * stride, _TOP_MM + row * _ROW_MM
+        yield Cell(
+            id=f"{row + 1}-{'-'.join(str(part) for part in sent)}",
+            label="",
+            polygon_mm=box(left, top, _SQUARE_MM, _SQUARE_MM),
+            target_lab=None,
+        )
 
 
 def _bare(frame: Frame) -> Iterator[Patch]:

@@ -5,6 +5,7 @@ from io import BytesIO
 from flask import Blueprint, Response, send_file
 
 from noema.core.errors import NotFound
+from noema.formats.photo_file import for_browsers
 from noema.store.photographs import photo_of_school, straight_picture_of
 from noema.web.frame.request import db, files, me
 
@@ -29,8 +30,7 @@ def straight(photograph_id: int) -> Response:
 
 
 def _picture(sha256: str) -> Response:
-    data = files().get(sha256)
-    mimetype = "image/png" if data.startswith(b"\x89PNG") else "image/jpeg"
+    data, mimetype = for_browsers(files().get(sha256))
     # The bytes under a hash never change, but only this person may keep them.
     response = send_file(BytesIO(data), mimetype=mimetype, etag=sha256, max_age=3600)
     response.cache_control.private = True

@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
-from noema.actions.hand_in_photo import HandedIn, hand_in_photo
+from noema.actions.hand_in_photo import HandedIn, hand_in_file
 from noema.actions.match_photograph import match_photograph, set_aside
 from noema.core.errors import Refused
 from noema.core.progress.states import PhotoState
@@ -85,7 +85,9 @@ def hand_in() -> Response | tuple[str, int]:
         else add_pile(db(), me().school_id, me().id)
     )
     outcomes = [
-        hand_in_photo(
+        outcome
+        for file in sent
+        for outcome in hand_in_file(
             db(),
             files(),
             school_id=me().school_id,
@@ -94,7 +96,6 @@ def hand_in() -> Response | tuple[str, int]:
             data=file.read(),
             received_at=datetime.now(UTC),
         )
-        for file in sent
     ]
     refused = tuple(outcome for outcome in outcomes if outcome.refused)
     known = tuple(outcome for outcome in outcomes if outcome.known)
@@ -117,7 +118,7 @@ def add_to_pile(pile_id: int) -> tuple[dict[str, str], int]:
     file = request.files.get("photo")
     if file is None:
         raise Refused("Send one photograph as “photo”.")
-    outcome = hand_in_photo(
+    outcomes = hand_in_file(
         db(),
         files(),
         school_id=me().school_id,
@@ -126,8 +127,10 @@ def add_to_pile(pile_id: int) -> tuple[dict[str, str], int]:
         data=file.read(),
         received_at=datetime.now(UTC),
     )
-    if outcome.refused:
-        return {"state": "refused", "words": outcome.refused}, 200
+    refused = " ".join(outcome.refused for outcome in outcomes if outcome.refused)
+    if refused:
+        return {"state": "refused", "words": refused}, 200
+    outcome = outcomes[0]
     return {"state": "known" if outcome.known else "kept", "words": _known_words(outcome)}, 200
 
 

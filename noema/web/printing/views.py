@@ -12,6 +12,7 @@ from noema.formats.sheet_pdf import sheets_pdf
 from noema.formats.sheet_svg import sheet_svg
 from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
 from noema.store.classes import classes_of_school
+from noema.store.printers import Printer, printer_of_assignment, printers_of_school
 from noema.store.sheets import (
     SheetRow,
     layouts_of_sheets,
@@ -47,6 +48,8 @@ class SheetsPage:
     frame: Frame
     row: AssignmentRow
     sheets: tuple[SheetRow, ...]
+    printers: tuple[Printer, ...]
+    chosen: Printer | None  # that lays them
 
 
 @printing.get("/print")
@@ -68,6 +71,8 @@ def sheets(assignment_id: int) -> str:
         frame=frame(Stage.PRINT),
         row=assignment_of_school(db(), me().school_id, assignment_id),
         sheets=sheets_of_assignment(db(), assignment_id),
+        printers=printers_of_school(db(), me().school_id),
+        chosen=printer_of_assignment(db(), assignment_id),
     )
     return render_template("printing/sheets.html", page=page)
 

@@ -13,6 +13,7 @@ from noema.core.judging.review import Review, ReviewState, Verb
 from noema.core.judging.verdict import Verdict
 from noema.core.judging.words import cell_words, opening
 from noema.core.photo.hints import hints
+from noema.core.photo.knowledge import Knowledge, knowledge_sentence
 from noema.core.photo.reading import SheetFlag
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.formats.layout_json import layout_from_json
@@ -22,8 +23,8 @@ from noema.store.paints import hue_words
 from noema.store.reviews import (
     AttemptRow,
     attempt_of_school,
-    flags_of,
     judgements_of,
+    notes_of,
     review_queue,
     waiting_for_review,
 )
@@ -94,7 +95,7 @@ class DeskPage:
     plot: AskedPlot | None
     outlines: tuple[Outline, ...]
     size_mm: tuple[float, float]
-    hints: tuple[str, ...]  # about the photograph
+    hints: tuple[str, ...]  # about the photograph, and what its reading went by
     place: str  # such as 3 of 24
     before: int | None  # photograph to go back to
     after: int | None
@@ -202,7 +203,9 @@ def _plot(assignment: AssignmentRow, judgement: Judgement) -> AskedPlot:
 
 
 def _hints(photograph_id: int) -> tuple[str, ...]:
-    return hints([SheetFlag(flag) for flag in flags_of(db(), photograph_id)])
+    flags, knowledge = notes_of(db(), photograph_id)
+    said = knowledge_sentence([Knowledge(one) for one in knowledge])
+    return (*hints([SheetFlag(flag) for flag in flags]), *([said] if said else []))
 
 
 def _place(queue: tuple[int, ...], photograph_id: int) -> str:

@@ -1,0 +1,130 @@
+"""A printer's colours are found out: from photographs of its page beside a card, or by a meter."""
+
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from noema.core.errors import BadFile, BadPicture, Refused
+from noema.core.photo.card import Card
+from noema.core.photo.hints import hints
+from noema.core.photo.knowledge import Knowledge, Known, Srgb
+from noema.core.photo.print_colours import combined, look_of_reading, look_of_samples
+from noema.core.photo.read import read_photo
+from noema.core.photo.reading import Reading
+from noema.core.sheet.calibration_sheet import calibration_layout
+from noema.core.sheet.paper import Paper
+from noema.devices.file_store import FileStore
+from noema.formats.measurements import samples_from_bytes
+from noema.formats.photo_file import check_photo, open_photo
+from noema.store.printers import (
+    Look,
+    Printer,
+    add_card,
+    add_look,
+    add_printer,
+    cards_of_school,
+    printer_of_school,
+    set_printer,
+)
+
+_PAPER_SIGMA = 0.8
+
+
+@dataclass(frozen=True, kw_only=True)
+class KnownPrinter:
+    """What is known of a printer's colours by now."""
+
+    source: str  # for the layout: printer calibration or meter
+    labs: dict[Srgb, Known]
+
+
+def code_of_printer(printer_id: int) -> str:
+    """Give the code on a printer's calibration page."""
+    return f"PRINTER-{printer_id}"
+
+
+def own_printer(session: Session, school_id: int, name: str) -> int:
+    """Add a printer to a school."""
+    return add_printer(session, school_id, _named(name, "printer"))
+
+
+def own_card(
+    session: Session, school_id: int, name: str, columns: int, rows: int, data: bytes
+) -> int:
+    """Add a reference card with the values its maker or a meter gives."""
+    labs = tuple(sample.lab for sample in samples_from_bytes(data))
+    card = Card(name=_named(name, "card"), columns=columns, rows=rows, labs=labs)
+    return add_card(session, school_id, card)
+
+
+def look_at_photo(
+    session: Session, files: FileStore, school_id: int, printer_id: int, card_id: int, data: bytes
+) -> None:
+    """Read a photograph of a printer's page with a card on it or beside it."""
+    printer = printer_of_school(session, school_id, printer_id)
+    owned = next((one for one in cards_of_school(session, school_id) if one.id == card_id), None)
+    if owned is None:
+        raise Refused("Choose the reference card that lies in the photograph.")
+    check_photo(data)
+    files.put(data)
+    reading = _read(data, printer_id, owned.card)
+    if Knowledge.CARD not in reading.knowledge:
+        raise BadFile(
+            f"The card “{owned.card.name}” can't be seen in the photograph: lay it flat on or "
+            "beside the page, all of it in the picture."
+        )
+    labs = look_of_reading(reading.cells, _paper_of(reading))
+    how = f"photographed beside {owned.card.name}"
+    add_look(session, school_id, printer.id, Look(how=how, source="printer calibration", labs=labs))
+
+
+def look_at_measurements(session: Session, school_id: int, printer_id: int, data: bytes) -> None:
+    """Take a meter's file: the page's squares in order."""
+    labs = look_of_samples([sample.lab for sample in samples_from_bytes(data)])
+    look = Look(how="measured with a colour meter", source="meter", labs=labs)
+    add_look(session, school_id, printer_id, look)
+
+
+def choose_printer(
+    session: Session, school_id: int, assignment_id: int, printer_id: int | None
+) -> None:
+    """Say which printer lays an assignment's sheets."""
+    if printer_id is not None:
+        printer_of_school(session, school_id, printer_id)
+    set_printer(session, assignment_id, printer_id)
+
+
+def known_printer(printer: Printer | None) -> KnownPrinter | None:
+    """Put together all looks at a printer; None while it hasn't been calibrated."""
+    if printer is None or not printer.looks:
+        return None
+    source = "meter" if all(one.source == "meter" for one in printer.looks) else None
+    labs = combined([look.labs for look in printer.looks])
+    return KnownPrinter(source=source or "printer calibration", labs=labs)
+
+
+def _read(data: bytes, printer_id: int, card: Card) -> Reading:
+    picture = open_photo(data)
+    readings = [
+        read_photo(picture, calibration_layout(paper, code_of_printer(printer_id)), card).reading
+        for paper in Paper
+    ]
+    found = next((one for one in readings if one.found), None)
+    if found is None:
+        raise BadPicture(
+            "This printer's calibration page wasn't found in the photograph. "
+            + " ".join(hints(readings[0].flags)[:1])
+        )
+    return found
+
+
+def _paper_of(reading: Reading) -> Known:
+    assert reading.paper is not None  # of a sheet that was found
+    return Known(lab=reading.paper, sigma=_PAPER_SIGMA)
+
+
+def _named(name: str, what: str) -> str:
+    name = " ".join(name.replace("\0", "").split())[:60]
+    if not name:
+        raise Refused(f"Give the {what} a name.")
+    return name

@@ -1,0 +1,58 @@
+"""Old photographs are read again by a better reader, or one that knows more.
+
+Every earlier reading and judgement is kept, and what a teacher decided stands; only what the
+attempt is judged by moves on.
+"""
+
+from sqlalchemy.orm import Session
+
+from noema.actions.judge_sheets import judge_sheet
+from noema.actions.known_layout import known_layout
+from noema.actions.read_photograph import keep_reading
+from noema.actions.work_out_exercise import exercise_of
+from noema.core.errors import BadPicture
+from noema.core.photo.identify import identify
+from noema.core.photo.marks import find_marks
+from noema.core.photo.read import read_found
+from noema.core.photo.reading import READER_VERSION
+from noema.core.progress.states import PhotoState
+from noema.devices.file_store import FileStore
+from noema.formats.photo_file import open_photo
+from noema.store.assignments import assignment_of_school
+from noema.store.paints import hue_words
+from noema.store.photographs import photo_to_read, read_photographs, reading_of
+from noema.store.queue import queue_rereading
+from noema.store.sheets import sheet_of_school
+
+
+def read_again(session: Session, school_id: int) -> int:
+    """Queue every photograph of a school that was read; gives how many there are."""
+    numbers = read_photographs(session, school_id)
+    for photograph_id in numbers:
+        queue_rereading(session, photograph_id)
+    return len(numbers)
+
+
+def reread_photograph(session: Session, files: FileStore, photograph_id: int) -> None:
+    """Read one photograph again where today's reading could differ from those that are kept."""
+    photo = photo_to_read(session, photograph_id)
+    if photo is None or photo.state is not PhotoState.READ or photo.sheet_id is None:
+        return
+    sheet = sheet_of_school(session, photo.school_id, photo.sheet_id)
+    assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
+    exercise = exercise_of(session, assignment)
+    known = known_layout(session, sheet, exercise)
+    if reading_of(session, photo.id, sheet.id, READER_VERSION, known.basis) is not None:
+        return
+    try:
+        picture = open_photo(files.get(photo.sha256))
+    except BadPicture:
+        return  # it was read once; that reading stays
+    found = find_marks(picture.rgb)
+    seen = identify(picture.rgb, found)
+    marks = seen[photo.part].marks if photo.part < len(seen) else found
+    read = read_found(picture, marks, known.layout, check_code=False)
+    reading_id, reading = keep_reading(session, files, photo, sheet, read, known.basis)
+    if reading.found and sheet.student_id is not None:
+        table = hue_words(session, photo.school_id).table
+        judge_sheet(session, photo.id, reading_id, reading, assignment, exercise, table)

@@ -1,0 +1,166 @@
+"""Printers and what they lay, and reference cards."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import cast
+
+from sqlalchemy import func, select, update
+from sqlalchemy.orm import Session
+
+from noema.core.errors import NotFound, Refused
+from noema.core.photo.card import Card
+from noema.core.photo.knowledge import Known, Srgb
+from noema.store.base import Json
+from noema.store.paint_tables import CardRow, PrinterRow
+from noema.store.tables import Assignment
+
+
+@dataclass(frozen=True, kw_only=True)
+class Look:
+    """One time a printer's page was looked at."""
+
+    how: str  # in words, such as: photographed beside Card of 18
+    source: str  # printer calibration or meter
+    labs: Mapping[Srgb, Known]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Printer:
+    """A school's printer."""
+
+    id: int
+    name: str
+    looks: tuple[Look, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class OwnedCard:
+    """A school's reference card."""
+
+    id: int
+    card: Card
+
+
+def printers_of_school(session: Session, school_id: int) -> tuple[Printer, ...]:
+    """Which printers does a school have, by name?"""
+    question = select(PrinterRow).where(PrinterRow.school_id == school_id).order_by(PrinterRow.name)
+    return tuple(_printer(row) for row in session.scalars(question))
+
+
+def printer_of_school(session: Session, school_id: int, printer_id: int) -> Printer:
+    """Which printer is this, if it is one of the school's?"""
+    return _printer(_row(session, school_id, printer_id))
+
+
+def printer_of_assignment(session: Session, assignment_id: int) -> Printer | None:
+    """Which printer lays an assignment's sheets, as far as it was said?"""
+    row = session.scalar(
+        select(PrinterRow)
+        .join(Assignment, Assignment.printer_id == PrinterRow.id)
+        .where(Assignment.id == assignment_id)
+    )
+    return None if row is None else _printer(row)
+
+
+def add_printer(session: Session, school_id: int, name: str) -> int:
+    """Add a printer and give its number."""
+    same = select(PrinterRow.id).where(PrinterRow.school_id == school_id, PrinterRow.name == name)
+    if session.scalar(same) is not None:
+        raise Refused(f"There is a printer called “{name}” already: choose another name.")
+    row = PrinterRow(school_id=school_id, name=name, measured=[])
+    session.add(row)
+    session.flush()
+    return row.id
+
+
+def add_look(session: Session, school_id: int, printer_id: int, look: Look) -> None:
+    """Add what one look at a printer's page gave."""
+    row = _row(session, school_id, printer_id)
+    row.measured = [*row.measured, _look_to_json(look)]
+    session.flush()
+
+
+def set_printer(session: Session, assignment_id: int, printer_id: int | None) -> None:
+    """Say which printer lays an assignment's sheets."""
+    session.execute(
+        update(Assignment).where(Assignment.id == assignment_id).values(printer_id=printer_id)
+    )
+
+
+def newest_printer(session: Session, school_id: int) -> int | None:
+    """Which calibrated printer did a school add last?"""
+    return session.scalar(
+        select(PrinterRow.id)
+        .where(PrinterRow.school_id == school_id, func.jsonb_array_length(PrinterRow.measured) > 0)
+        .order_by(PrinterRow.id.desc())
+        .limit(1)
+    )
+
+
+def forget_looks(session: Session, school_id: int, printer_id: int) -> None:
+    """Begin a printer's calibration anew."""
+    _row(session, school_id, printer_id).measured = []
+    session.flush()
+
+
+def cards_of_school(session: Session, school_id: int) -> tuple[OwnedCard, ...]:
+    """Which reference cards does a school have?"""
+    question = select(CardRow).where(CardRow.school_id == school_id).order_by(CardRow.name)
+    return tuple(
+        OwnedCard(
+            id=row.id,
+            card=Card(
+                name=row.name,
+                columns=row.columns,
+                rows=row.rows,
+                labs=tuple(cast(list[tuple[float, float, float]], row.labs["labs"])),
+            ),
+        )
+        for row in session.scalars(question)
+    )
+
+
+def add_card(session: Session, school_id: int, card: Card) -> int:
+    """Keep a reference card and give its number."""
+    same = select(CardRow.id).where(CardRow.school_id == school_id, CardRow.name == card.name)
+    if session.scalar(same) is not None:
+        raise Refused(f"There is a card called “{card.name}” already: choose another name.")
+    labs: Json = {"labs": [list(lab) for lab in card.labs]}
+    row = CardRow(
+        school_id=school_id, name=card.name, columns=card.columns, rows=card.rows, labs=labs
+    )
+    session.add(row)
+    session.flush()
+    return row.id
+
+
+def _row(session: Session, school_id: int, printer_id: int) -> PrinterRow:
+    question = select(PrinterRow).where(
+        PrinterRow.school_id == school_id, PrinterRow.id == printer_id
+    )
+    row = session.scalar(question.with_for_update())
+    if row is None:
+        raise NotFound("There is no such printer in your school.")
+    return row
+
+
+def _printer(row: PrinterRow) -> Printer:
+    looks = tuple(_look_from_json(one) for one in row.measured)
+    return Printer(id=row.id, name=row.name, looks=looks)
+
+
+def _look_to_json(look: Look) -> Json:
+    labs = {
+        "-".join(str(part) for part in sent): [*known.lab, known.sigma]
+        for sent, known in look.labs.items()
+    }
+    return {"how": look.how, "source": look.source, "labs": labs}
+
+
+def _look_from_json(body: Json) -> Look:
+    labs = {}
+    for name, values in cast(dict[str, Sequence[float]], body["labs"]).items():
+        red, green, blue = (int(part) for part in name.split("-"))
+        lightness, a, b, sigma = values
+        labs[red, green, blue] = Known(lab=(lightness, a, b), sigma=sigma)
+    return Look(how=str(body["how"]), source=str(body["source"]), labs=labs)

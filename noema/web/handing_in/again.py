@@ -1,0 +1,73 @@
+"""Reading again: old photographs under today's reader, and what that changed."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, redirect, render_template, url_for
+from werkzeug.wrappers import Response
+
+from noema.actions.read_again import read_again
+from noema.core.judging.tally import Tally
+from noema.core.photo.reading import READER_VERSION
+from noema.formats.judgement_json import tally_from_json
+from noema.store.rereadings import Readers, ReadTwice, read_twice, readers_of_school
+from noema.web.drawings.strip import TinyStrip, make_tiny_strips
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.request import db, me
+
+again = Blueprint("again", __name__)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Change:
+    """One attempt that reads differently now."""
+
+    row: ReadTwice
+    before: str
+    after: str
+    strip: TinyStrip
+    cells: int  # whose verdict is another
+
+
+@dataclass(frozen=True, kw_only=True)
+class AgainPage:
+    """How far reading again is, and what it changed."""
+
+    frame: Frame
+    readers: Readers
+    same: int  # read again without another verdict
+    changes: tuple[Change, ...]
+
+
+@again.get("/photograph/again")
+def page() -> str:
+    """Show what reading again changed."""
+    rows = read_twice(db(), me().school_id)
+    pairs = [(tally_from_json(row.before), tally_from_json(row.after)) for row in rows]
+    strips = make_tiny_strips([after for _, after in pairs])
+    changes = tuple(
+        Change(row=row, before=before.said, after=after.said, strip=strip, cells=cells)
+        for row, (before, after), strip in zip(rows, pairs, strips, strict=True)
+        if (cells := _other_verdicts(before, after))
+    )
+    shown = AgainPage(
+        frame=frame(Stage.PHOTOGRAPH),
+        readers=readers_of_school(db(), me().school_id, READER_VERSION),
+        same=len(rows) - len(changes),
+        changes=changes,
+    )
+    return render_template("handing_in/again.html", page=shown)
+
+
+@again.post("/photograph/again")
+def start() -> Response:
+    """Queue everything that was read."""
+    read_again(db(), me().school_id)
+    return redirect(url_for("again.page"), 303)
+
+
+def _other_verdicts(before: Tally, after: Tally) -> int:
+    earlier = dict(zip(before.ids, before.verdicts, strict=True))
+    return sum(
+        earlier.get(name) is not verdict
+        for name, verdict in zip(after.ids, after.verdicts, strict=True)
+    )

@@ -1,0 +1,219 @@
+"""Printers and reference cards: what a printer really lays, found out once."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, Response, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response as AnyResponse
+
+from noema.actions.calibrate_printer import (
+    choose_printer,
+    code_of_printer,
+    known_printer,
+    look_at_measurements,
+    look_at_photo,
+    own_card,
+    own_printer,
+)
+from noema.core.colour.difference import ciede2000
+from noema.core.colour.srgb import lab_to_hex, linear_to_lab, srgb_to_linear
+from noema.core.errors import BadFile, Refused
+from noema.core.sheet.calibration_sheet import PAPER, calibration_layout, draw_calibration
+from noema.core.sheet.paper import Paper
+from noema.formats.sheet_pdf import sheets_pdf
+from noema.store.assignments import assignment_of_school
+from noema.store.printers import (
+    OwnedCard,
+    Printer,
+    cards_of_school,
+    forget_looks,
+    printer_of_school,
+    printers_of_school,
+)
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.refusals import status_of
+from noema.web.frame.request import db, files, me
+
+printers = Blueprint("printers", __name__)
+
+_MOST_PHOTOS = 3
+_MOST_FILE_BYTES = 1024 * 1024
+
+
+@dataclass(frozen=True, kw_only=True)
+class PrintersPage:
+    """All printers and cards."""
+
+    frame: Frame
+    printers: tuple[Printer, ...]
+    cards: tuple[OwnedCard, ...]
+    sentence: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Laid:
+    """One colour as it was sent and as this printer lays it."""
+
+    words: str
+    sent_fill: str
+    laid_fill: str
+    lab: str
+    sigma: str
+    away: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class PrinterPage:
+    """One printer and its calibration."""
+
+    frame: Frame
+    printer: Printer
+    cards: tuple[OwnedCard, ...]
+    laid: tuple[Laid, ...]
+    sentence: str = ""
+    papers: tuple[Paper, ...] = tuple(Paper)
+    most: int = _MOST_PHOTOS
+
+
+@printers.get("/printers")
+def overview() -> str:
+    """Show printers and cards."""
+    return render_template("printers/overview.html", page=_overview())
+
+
+@printers.post("/printers")
+def add() -> AnyResponse | tuple[str, int]:
+    """Add a printer."""
+    try:
+        number = own_printer(db(), me().school_id, request.form.get("name", ""))
+    except Refused as refusal:
+        page = _overview(str(refusal))
+        return render_template("printers/overview.html", page=page), status_of(refusal)
+    return redirect(url_for("printers.printer", printer_id=number), 303)
+
+
+@printers.post("/printers/cards")
+def add_card() -> AnyResponse | tuple[str, int]:
+    """Add a reference card with its values."""
+    try:
+        own_card(
+            db(),
+            me().school_id,
+            request.form.get("name", ""),
+            request.form.get("columns", 0, type=int),
+            request.form.get("rows", 0, type=int),
+            _sent("values"),
+        )
+    except Refused as refusal:
+        page = _overview(str(refusal))
+        return render_template("printers/overview.html", page=page), status_of(refusal)
+    return redirect(url_for("printers.overview"), 303)
+
+
+@printers.get("/printers/<int:printer_id>")
+def printer(printer_id: int) -> str:
+    """Show a printer, how it was looked at, and what it lays."""
+    return render_template("printers/printer.html", page=_page(printer_id))
+
+
+@printers.get("/printers/<int:printer_id>/page-<paper>.pdf")
+def calibration_pdf(printer_id: int, paper: str) -> Response:
+    """Give the calibration page."""
+    named = printer_of_school(db(), me().school_id, printer_id).name
+    chosen = Paper.A4 if paper == Paper.A4.value else Paper.LETTER
+    layout = calibration_layout(chosen, code_of_printer(printer_id))
+    data = sheets_pdf([draw_calibration(layout, named)], f"Calibration of {named}")
+    return Response(data, mimetype="application/pdf")
+
+
+@printers.post("/printers/<int:printer_id>/photographs")
+def photographs(printer_id: int) -> AnyResponse | tuple[str, int]:
+    """Take one to three photographs of the page beside a card."""
+    sent = [file for file in request.files.getlist("photos") if file.filename]
+    card_id = request.form.get("card", 0, type=int)
+    try:
+        if not 1 <= len(sent) <= _MOST_PHOTOS:
+            raise BadFile(f"Choose one to {_MOST_PHOTOS} photographs of the calibration page.")
+        for file in sent:
+            look_at_photo(db(), files(), me().school_id, printer_id, card_id, file.read())
+    except Refused as refusal:
+        return _refused(printer_id, refusal)
+    return redirect(url_for("printers.printer", printer_id=printer_id), 303)
+
+
+@printers.post("/printers/<int:printer_id>/measurements")
+def measurements(printer_id: int) -> AnyResponse | tuple[str, int]:
+    """Take a meter's file."""
+    try:
+        look_at_measurements(db(), me().school_id, printer_id, _sent("file"))
+    except Refused as refusal:
+        return _refused(printer_id, refusal)
+    return redirect(url_for("printers.printer", printer_id=printer_id), 303)
+
+
+@printers.post("/printers/<int:printer_id>/anew")
+def anew(printer_id: int) -> AnyResponse:
+    """Begin the calibration anew, after a change of ink or paper."""
+    forget_looks(db(), me().school_id, printer_id)
+    return redirect(url_for("printers.printer", printer_id=printer_id), 303)
+
+
+@printers.post("/assignments/<int:assignment_id>/printer")
+def choose(assignment_id: int) -> AnyResponse:
+    """Say which printer lays an assignment's sheets."""
+    assignment_of_school(db(), me().school_id, assignment_id)
+    chosen = request.form.get("printer", type=int) or None
+    choose_printer(db(), me().school_id, assignment_id, chosen)
+    return redirect(url_for("printing.sheets", assignment_id=assignment_id), 303)
+
+
+def _refused(printer_id: int, refusal: Refused) -> tuple[str, int]:
+    db().rollback()
+    page = _page(printer_id, str(refusal))
+    return render_template("printers/printer.html", page=page), status_of(refusal)
+
+
+def _sent(field: str) -> bytes:
+    file = request.files.get(field)
+    if file is None or not file.filename:
+        raise BadFile("Choose a file of measured colours first: CGATS.17 text or CSV with Lab.")
+    return file.read(_MOST_FILE_BYTES)
+
+
+def _overview(sentence: str = "") -> PrintersPage:
+    return PrintersPage(
+        frame=frame(Stage.PRINT),
+        printers=printers_of_school(db(), me().school_id),
+        cards=cards_of_school(db(), me().school_id),
+        sentence=sentence,
+    )
+
+
+def _page(printer_id: int, sentence: str = "") -> PrinterPage:
+    found = printer_of_school(db(), me().school_id, printer_id)
+    return PrinterPage(
+        frame=frame(Stage.PRINT),
+        printer=found,
+        cards=cards_of_school(db(), me().school_id),
+        laid=_laid(found),
+        sentence=sentence,
+    )
+
+
+def _laid(found: Printer) -> tuple[Laid, ...]:
+    known = known_printer(found)
+    if known is None:
+        return ()
+    sent = [linear_to_lab(srgb_to_linear([part / 255.0 for part in one])) for one in known.labs]
+    labs = [one.lab for one in known.labs.values()]
+    fills = lab_to_hex([*sent, *labs])
+    return tuple(
+        Laid(
+            words="blank paper" if rgb == PAPER else " ".join(str(part) for part in rgb),
+            sent_fill=fills[n],
+            laid_fill=fills[len(sent) + n],
+            lab=" ".join(f"{part:.1f}" for part in one.lab),
+            sigma=f"{one.sigma:.1f}",
+            away=f"{float(ciede2000(sent[n], one.lab)):.1f}",
+        )
+        for n, (rgb, one) in enumerate(known.labs.items())
+    )
