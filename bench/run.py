@@ -8,11 +8,8 @@ import subprocess
 import sys
 import time
 import warnings
-from collections.abc import Callable
 from pathlib import Path
-from statistics import median
 
-import cv2
 import numpy as np
 
 with warnings.catch_warnings():
@@ -21,6 +18,7 @@ with warnings.catch_warnings():
     from colour.notation.munsell import xyY_to_munsell_specification
 
 from bench.full_class import fill_class
+from bench.reading import bench_reading, times
 from noema.actions.create_school import create_school
 from noema.actions.keep_paint_set import NewSet, keep_paint_set
 from noema.assemble import web_application_of
@@ -30,7 +28,6 @@ from noema.core.colour.lab import lab_to_xyz
 from noema.core.colour.names import USUAL_HUES
 from noema.core.exercises.asked import Ground, Wanted
 from noema.core.exercises.catalogue import kind_of
-from noema.core.photo.read import read_photo
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.next_move import next_move
@@ -40,42 +37,16 @@ from noema.core.pigments.shelf import TUBES, builtin_set
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import worksheet_layout
-from noema.formats.photo_file import check_photo, open_photo
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.settings import Settings
-from noema.stand_ins.studio import take_picture
 from noema.store.engine import Sessions, bring_up_to_date, open_engine, open_sessions
 from noema.store.people import teacher_by_email
 from tools.cluster import Cluster
-from tools.photographs import sheet_of
 
 ROOT = Path(__file__).parents[1]
 NOEMA = Path(sys.executable).with_name("noema")
 PASSWORD = "a password of some length"
 _MILLION, _SURFACES = 1_000_000, 360
-
-
-def times(work: Callable[[], object], repeats: int) -> float:
-    """Give the median time of some work, in seconds, after one run to warm up."""
-    work()
-    taken = []
-    for _ in range(repeats):
-        start = time.perf_counter()
-        work()
-        taken.append(time.perf_counter() - start)
-    return median(taken)
-
-
-def bench_reading() -> None:
-    layout, pdf = sheet_of(4)
-    jpeg = take_picture(layout, pdf, seed=4, preset="class").jpeg
-    encoded = np.frombuffer(jpeg, dtype=np.uint8)
-    bare = times(lambda: cv2.imdecode(encoded, cv2.IMREAD_COLOR), 20)
-    megapixels = check_photo(jpeg).megapixels
-    whole = times(lambda: read_photo(open_photo(jpeg), layout), 20)
-    print(
-        f"reading a {megapixels:.0f}-megapixel JPEG / decoding it: {whole / bare:.2f} (at most 4)"
-    )
 
 
 def bench_pages(sessions: Sessions, settings: Settings) -> None:

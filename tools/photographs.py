@@ -20,6 +20,7 @@ from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.media import Medium
 from noema.core.exercises.value_scale import ValueScale
 from noema.core.photo.read import read_photo
+from noema.core.photo.reading import SheetFlag
 from noema.core.pigments.shelf import builtin_set
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.layout import Layout, Triple
@@ -32,6 +33,8 @@ from noema.stand_ins.studio import take_picture
 
 FIRST_SEED = 50_000  # kept apart from the seeds used while building
 KNOWN = "+known"
+SPOILED = "bad"
+_SHINY = 0.03  # of white paper's light, thrown back from a cell
 _KNOWN_SIGMA = 0.6  # CIEDE2000 of a calibrated patch
 _SETS = ("split-six+black", "three-printers", "muted-earths")
 _FAR, _SURE = 5.0, 0.5  # confident wrong: this far off, with a sigma under this share of it
@@ -113,6 +116,23 @@ def measure(seed: int, preset: str, width_px: int) -> list[CellError] | None:
     ]
 
 
+def spoiled_and_read(seed: int, width_px: int) -> bool:
+    """Whether a spoiled photograph was read as if nothing were wrong where something was."""
+    layout, pdf = any_sheet_of(seed)
+    size = (width_px, width_px * 3 // 4)
+    picture = take_picture(layout, pdf, seed=seed, preset=SPOILED, size_px=size)
+    reading = read_photo(open_photo(picture.jpeg), layout).reading
+    if not reading.found:
+        return False
+    if picture.mishap.cut_off:
+        return SheetFlag.CROPPED not in reading.flags
+    wet = picture.mishap.wet
+    return any(
+        not cell.flags and truth.lab is not None and (not wet or picture.shine[cell.id] > _SHINY)
+        for cell, truth in zip(reading.cells, picture.truth, strict=True)
+    )
+
+
 def measured(
     preset: str, how_many: int, width_px: int, first: int = FIRST_SEED
 ) -> Iterator[list[CellError] | None]:
@@ -125,6 +145,12 @@ def measured(
 def main() -> None:
     usual = ("easy+known", "60", "2400", str(FIRST_SEED))
     preset, how_many, width_px, first = (*sys.argv[1:], *usual[len(sys.argv) - 1 :])
+    if preset == SPOILED:
+        one = partial(spoiled_and_read, width_px=int(width_px))
+        with ProcessPoolExecutor() as pool:
+            wrong = sum(pool.map(one, range(int(first), int(first) + int(how_many))))
+        print(f"{SPOILED}: {1 - wrong / int(how_many):.1%} refused, or flagged where spoiled")
+        return
     sheets = list(measured(preset, int(how_many), int(width_px), int(first)))
     cells = [cell for sheet in sheets if sheet for cell in sheet]
     plain = [cell for cell in cells if not cell.flagged]

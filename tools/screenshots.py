@@ -11,12 +11,13 @@ FOLDER = Path(__file__).parents[1] / "docs/screenshots"
 DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
 
-PAINTS = {
+PAGES = {
     "shelf": "/paints",
     "set": "/paints/sets/split-six",
     "reach": "/paints/sets/split-six/reach",
     "explore": "/paints/sets/split-six/explore?one=scarlet&other=phthalo-blue&down=some&wet=1",
     "own-tube": "/paints/tubes/own-room-12-red",
+    "printer": "/printers/1",
 }
 
 
@@ -33,7 +34,6 @@ def main() -> None:
         )
         page = browser.new_page(base_url=address(), viewport=DESK)
         page.goto("/log-in")
-        shoot(page, "log-in")
         page.get_by_label("E-mail").fill(TEACHERS[0][0])
         page.get_by_label("Password").fill(PASSWORD)
         page.get_by_role("button", name="Log in").click()
@@ -52,7 +52,7 @@ def main() -> None:
         shoot(page, "key")
         page.get_by_role("link", name="Give it again").click()
         shoot(page, "assign")
-        for name, url in PAINTS.items():
+        for name, url in PAGES.items():
             page.goto(url)
             shoot(page, name)
         page.locator("nav.stages").get_by_role("link", name="Progress").click()

@@ -24,6 +24,7 @@ from noema.actions.print_sheets import drawings, print_again, print_own_sheet, p
 from noema.actions.read_photograph import read_photograph
 from noema.actions.review_sheet import review_sheet
 from noema.actions.work_out_exercise import Chosen
+from noema.cli.demo_printers import fill_printers
 from noema.cli.demo_shelf import fill_shelf
 from noema.core.exercises.levels import Key
 from noema.core.judging.review import Decision, Verb
@@ -118,6 +119,8 @@ def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None
     for school_class in CLASSES:
         click.echo(f"  {school_class.name}: painting, photographing, reading …")
         _tell_class(story, school_class)
+    # Now, so that the sheets so far are of printers nobody knew.
+    fill_printers(session, school_id)
 
 
 def _tell_class(story: Story, school_class: DemoClass) -> None:
