@@ -7,7 +7,6 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
-from concurrent.futures import ProcessPoolExecutor
 from functools import partial
 from pathlib import Path
 from statistics import median
@@ -20,6 +19,7 @@ from noema.core.sheet.layout import Layout
 from noema.formats.layout_json import layout_to_json
 from noema.formats.photo_file import check_photo, open_photo
 from noema.formats.reading_json import reading_to_json
+from noema.stand_ins.processes import own_processes
 from noema.stand_ins.studio import take_picture
 from tools.photographs import sheet_of
 
@@ -88,7 +88,7 @@ def _timed(
     read: Callable[[bytes], str], photos: list[bytes], workers: int
 ) -> tuple[float, list[str]]:
     os.environ["OMP_NUM_THREADS"] = os.environ["OPENBLAS_NUM_THREADS"] = "1"
-    with ProcessPoolExecutor(max_workers=workers) as pool:
+    with own_processes(workers) as pool:
         list(pool.map(read, photos[:workers]))
         start = time.perf_counter()
         readings = list(pool.map(read, photos))

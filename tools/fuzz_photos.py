@@ -8,7 +8,6 @@ import resource
 import sys
 import time
 from collections import Counter
-from concurrent.futures import ProcessPoolExecutor
 from functools import cache
 from io import BytesIO
 
@@ -21,6 +20,7 @@ from noema.core.photo.read import read_photo
 from noema.formats.photo_file import check_photo, open_photo
 from noema.formats.scan import is_scan, pages_of_scan
 from noema.stand_ins.colour_file import Space, icc_profile
+from noema.stand_ins.processes import own_processes
 from noema.stand_ins.studio import take_picture
 from tools.photographs import sheet_of
 
@@ -126,7 +126,7 @@ def outcome(seed: int) -> tuple[str, float, int]:
 
 def main() -> None:
     how_many, first = (*(int(n) for n in sys.argv[1:]), *(1000, 0)[len(sys.argv) - 1 :])
-    with ProcessPoolExecutor() as pool:
+    with own_processes() as pool:
         seen = list(pool.map(outcome, range(first, first + how_many), chunksize=20))
     print(dict(Counter(word for word, _, _ in seen)))
     print(f"slowest {max(s for _, s, _ in seen):.1f} s, most memory {max(m for *_, m in seen)} MB")

@@ -6,7 +6,6 @@ A preset ending in +known is read with the printer's patches known, as after a c
 
 import sys
 from collections.abc import Iterator
-from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, replace
 from functools import cache, partial
 
@@ -29,6 +28,7 @@ from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, val
 from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.photo_file import open_photo
 from noema.formats.sheet_pdf import sheets_pdf
+from noema.stand_ins.processes import own_processes
 from noema.stand_ins.studio import take_picture
 
 FIRST_SEED = 50_000  # kept apart from the seeds used while building
@@ -138,7 +138,7 @@ def measured(
 ) -> Iterator[list[CellError] | None]:
     """Read many photographs, on all cores."""
     one = partial(measure, preset=preset, width_px=width_px)
-    with ProcessPoolExecutor() as pool:
+    with own_processes() as pool:
         yield from pool.map(one, range(first, first + how_many), chunksize=4)
 
 
@@ -147,7 +147,7 @@ def main() -> None:
     preset, how_many, width_px, first = (*sys.argv[1:], *usual[len(sys.argv) - 1 :])
     if preset == SPOILED:
         one = partial(spoiled_and_read, width_px=int(width_px))
-        with ProcessPoolExecutor() as pool:
+        with own_processes() as pool:
             wrong = sum(pool.map(one, range(int(first), int(first) + int(how_many))))
         print(f"{SPOILED}: {1 - wrong / int(how_many):.1%} refused, or flagged where spoiled")
         return

@@ -38,6 +38,7 @@ from noema.formats.sheet_pdf import sheets_pdf
 from noema.settings import files_folder, settings_from
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
+from noema.stand_ins.processes import own_processes
 from noema.stand_ins.saltmarsh import (
     CLASSES,
     PASSWORD,
@@ -95,7 +96,7 @@ def command() -> None:
     engine = open_engine(settings.database_url)
     bring_up_to_date(engine)
     files = LocalFiles(files_folder(settings))
-    with open_sessions(engine).begin() as session, ProcessPoolExecutor() as pool:
+    with open_sessions(engine).begin() as session, own_processes() as pool:
         if school_by_name(session, SCHOOL) is None:
             _tell(session, files, pool)
 

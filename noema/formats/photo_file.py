@@ -24,7 +24,16 @@ MOST_BYTES = 30 * 1024 * 1024
 MOST_MEGAPIXELS = 60.0
 LEAST_SIDE_PX = 400
 
-_DAMAGED = (OSError, SyntaxError, ValueError, EOFError, struct.error, IndexError, KeyError)
+_DAMAGED = (
+    OSError,
+    SyntaxError,
+    ValueError,
+    EOFError,
+    struct.error,
+    IndexError,
+    KeyError,
+    RuntimeError,  # what the HEIC decoder says of sizes its file lies about
+)
 _TOO_LARGE = (
     "The picture says it has more pixels than any sheet needs: send one of at most "
     f"{MOST_MEGAPIXELS:.0f} megapixels."

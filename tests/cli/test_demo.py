@@ -6,6 +6,7 @@ import pytest
 from sqlalchemy import text
 
 from noema.cli import demo
+from noema.stand_ins.processes import own_processes
 from noema.stand_ins.saltmarsh import CLASSES, SCHOOL, TEACHERS, WEEK
 from noema.store.people import school_by_name, teacher_by_email
 
@@ -22,7 +23,7 @@ def short_story(monkeypatch):
 
 
 def test_the_story_is_told_once_through_the_pipeline(sessions, files, short_story):
-    with sessions.begin() as session, demo.ProcessPoolExecutor() as pool:
+    with sessions.begin() as session, own_processes() as pool:
         demo._tell(session, files, pool)
     with sessions() as session:
         school = school_by_name(session, SCHOOL)

@@ -73,6 +73,13 @@ def test_strange_files_are_refused_in_a_sentence_or_opened(seed):
     assert said.endswith(".")
 
 
+def heic_claiming(height: int) -> bytes:
+    """A HEIC whose header claims a height that its picture doesn't have."""
+    whole = encoded("HEIF")
+    at = whole.index(b"ispe") + 12
+    return whole[:at] + struct.pack(">I", height) + whole[at + 4 :]
+
+
 REFUSED = {
     "empty": (b"", "empty"),
     "text": (b"this is no picture at all", "no JPEG, PNG, HEIC or WebP"),
@@ -82,6 +89,7 @@ REFUSED = {
     "bomb": (png_claiming(40_000, 40_000), "at most 60 megapixels"),
     "large": (png_claiming(9000, 9000), "at most 60 megapixels"),
     "lying header": (png_claiming(5000, 5000), "damaged or cut short"),
+    "lying heic": (heic_claiming(5000), "damaged or cut short"),
     "tiny": (encoded("JPEG", (120, 90)), "120 × 90"),
     "huge": (b"\xff\xd8" + b"\0" * (30 * 1024 * 1024), "over 30 MB"),
 }

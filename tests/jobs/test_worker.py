@@ -5,7 +5,6 @@ import signal
 import subprocess
 import sys
 import time
-from concurrent.futures import ProcessPoolExecutor
 from datetime import UTC, datetime
 from functools import partial
 
@@ -14,6 +13,7 @@ from sqlalchemy import text
 
 from noema.actions.hand_in_photo import hand_in_photo
 from noema.jobs.worker import make_worker
+from noema.stand_ins.processes import own_processes
 from noema.stand_ins.studio import take_picture
 from noema.store.photographs import add_pile
 from noema.store.queue import READ_PHOTOGRAPH
@@ -81,7 +81,7 @@ def test_a_worker_killed_in_the_middle_loses_and_doubles_nothing(sessions, files
     sheets = school.sheets()
     printed = [school.printed(sheet) for sheet in sheets]
     # Processes, not threads: the renderer of PDFs isn't made for threads.
-    with ProcessPoolExecutor() as pool:
+    with own_processes() as pool:
         pictures = list(pool.map(partial(picture_of, printed), range(PHOTOS)))
     with sessions.begin() as session:
         pile = add_pile(session, school.id, school.teacher_id)
