@@ -25,13 +25,8 @@ from noema.core.progress.states import PhotoState
 from noema.formats.judgement_json import judgement_to_json, tally_to_json
 from noema.formats.reading_json import reading_to_json
 from noema.store.engine import Sessions
-from noema.store.photographs import (
-    NewPhoto,
-    add_photo,
-    add_pile,
-    add_reading,
-    set_photo_state,
-)
+from noema.store.photographs import NewPhoto, add_photo, add_pile, set_photo_state
+from noema.store.readings import add_reading
 from noema.store.reviews import NewJudgement, add_judgement, open_review
 from noema.store.sheets import SheetRow, sheets_of_assignment
 

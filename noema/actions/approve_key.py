@@ -10,7 +10,7 @@ from noema.core.photo.reading import CellFlag
 from noema.formats.reading_json import reading_from_json
 from noema.store.assignments import assignment_of_school, lock_assignment, set_key
 from noema.store.paints import hue_words
-from noema.store.photographs import readings_of_assignment, teachers_readings
+from noema.store.readings import readings_of_assignment, teachers_readings
 
 _UNSEEN = frozenset({CellFlag.UNPAINTED, CellFlag.OUTSIDE, CellFlag.GLARE, CellFlag.CLIPPED})
 

@@ -20,8 +20,9 @@ from noema.devices.file_store import FileStore
 from noema.formats.photo_file import open_photo
 from noema.store.assignments import assignment_of_school
 from noema.store.paints import hue_words
-from noema.store.photographs import photo_to_read, read_photographs, reading_of
+from noema.store.photographs import photo_to_read, read_photographs
 from noema.store.queue import queue_rereading
+from noema.store.readings import reading_of
 from noema.store.sheets import sheet_of_school
 
 

@@ -23,16 +23,9 @@ from noema.formats.photo_file import jpeg_bytes, open_photo
 from noema.formats.reading_json import reading_from_json, reading_to_json
 from noema.store.assignments import assignment_of_school
 from noema.store.paints import hue_words
-from noema.store.photographs import (
-    NewPhoto,
-    PhotoRow,
-    add_photo,
-    add_reading,
-    photo_to_read,
-    reading_of,
-    set_photo_state,
-)
+from noema.store.photographs import NewPhoto, PhotoRow, add_photo, photo_to_read, set_photo_state
 from noema.store.queue import queue_reading
+from noema.store.readings import add_reading, reading_of
 from noema.store.sheets import SheetRow, sheet_by_code, sheet_of_school
 
 _MOST_SHEETS = 20  # in one photograph

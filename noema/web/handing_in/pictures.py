@@ -6,7 +6,8 @@ from flask import Blueprint, Response, send_file
 
 from noema.core.errors import NotFound
 from noema.formats.photo_file import for_browsers
-from noema.store.photographs import photo_of_school, straight_picture_of
+from noema.store.photographs import photo_of_school
+from noema.store.readings import straight_picture_of
 from noema.web.frame.request import db, files, me
 
 pictures = Blueprint("pictures", __name__)

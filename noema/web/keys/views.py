@@ -16,7 +16,7 @@ from noema.formats.reading_json import reading_from_json
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.store.assignments import AssignmentRow, assignment_of_school
 from noema.store.paints import hue_words
-from noema.store.photographs import teachers_readings
+from noema.store.readings import teachers_readings
 from noema.web.drawings.strip import PlainJoint, plain_joints
 from noema.web.exercises.showing import Shown, show
 from noema.web.frame.page import Frame, Stage, frame

@@ -7,7 +7,7 @@ from noema.core.errors import NotFound
 from noema.core.photo.reading import CellFlag, CellReading
 from noema.core.pigments.shelf import TUBES, WHITE
 from noema.formats.reading_json import reading_from_json
-from noema.store.photographs import SwatchSheet, swatch_sheets
+from noema.store.readings import SwatchSheet, swatch_sheets
 from noema.web.frame.request import db, me
 
 _KIND = "tube-swatches"

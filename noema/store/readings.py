@@ -1,0 +1,148 @@
+"""What was read in photographs."""
+
+from dataclasses import dataclass
+
+from sqlalchemy import ColumnElement, select
+from sqlalchemy.dialects.postgresql import distinct_on
+from sqlalchemy.orm import Session
+
+from noema.core.progress.states import PhotoState
+from noema.store.base import Json
+from noema.store.tables import Assignment, Photograph, ReadingRow, SchoolClass, Sheet, Student
+
+_LATELY = 12  # sheets offered to choose from
+
+
+def reading_of(
+    session: Session, photograph_id: int, sheet_id: int, reader: str, basis: str
+) -> tuple[int, Json] | None:
+    """Has this version of the reader, going by the same, already read this photograph?"""
+    found = session.execute(
+        select(ReadingRow.id, ReadingRow.body).where(
+            ReadingRow.photograph_id == photograph_id,
+            ReadingRow.sheet_id == sheet_id,
+            ReadingRow.reader == reader,
+            ReadingRow.basis == basis,
+        )
+    ).one_or_none()
+    return None if found is None else (found.id, found.body)
+
+
+def add_reading(
+    session: Session,
+    photograph_id: int,
+    sheet_id: int,
+    reader: str,
+    body: Json,
+    straight_sha256: str | None,
+    basis: str = "",
+) -> int:
+    """Keep a reading and give its number."""
+    row = ReadingRow(
+        photograph_id=photograph_id,
+        sheet_id=sheet_id,
+        reader=reader,
+        basis=basis,
+        body=body,
+        straight_sha256=straight_sha256,
+    )
+    session.add(row)
+    session.flush()
+    return row.id
+
+
+@dataclass(frozen=True, kw_only=True)
+class ReadPhoto:
+    """A photograph and what was last read in it."""
+
+    photograph_id: int
+    reading_id: int
+    body: Json
+
+
+def readings_of_assignment(session: Session, assignment_id: int) -> tuple[ReadPhoto, ...]:
+    """What was read in the photographs of students' sheets, the newest reading of each?"""
+    return _newest_readings(session, assignment_id, Sheet.student_id.is_not(None))
+
+
+def teachers_readings(session: Session, assignment_id: int) -> tuple[ReadPhoto, ...]:
+    """What was read in the photographs of the teacher's own sheet?"""
+    return _newest_readings(session, assignment_id, Sheet.student_id.is_(None))
+
+
+def _newest_readings(
+    session: Session, assignment_id: int, whose: ColumnElement[bool]
+) -> tuple[ReadPhoto, ...]:
+    question = (
+        select(ReadingRow.photograph_id, ReadingRow.id, ReadingRow.body)
+        .ext(distinct_on(ReadingRow.photograph_id))
+        .join(Photograph, Photograph.id == ReadingRow.photograph_id)
+        .join(Sheet, (Sheet.id == Photograph.sheet_id) & (Sheet.id == ReadingRow.sheet_id))
+        .where(
+            Sheet.assignment_id == assignment_id, Photograph.state == PhotoState.READ.value, whose
+        )
+        .order_by(ReadingRow.photograph_id, ReadingRow.id.desc())
+    )
+    return tuple(
+        ReadPhoto(photograph_id=row.photograph_id, reading_id=row.id, body=row.body)
+        for row in session.execute(question)
+    )
+
+
+@dataclass(frozen=True, kw_only=True)
+class SwatchSheet:
+    """A read photograph of a sheet of tube swatches."""
+
+    photograph_id: int
+    student: str | None  # None: the teacher's own
+    class_name: str
+    asked: Json
+    body: Json  # what was read
+
+
+def swatch_sheets(session: Session, school_id: int, kind: str) -> tuple[SwatchSheet, ...]:
+    """Which sheets of a kind were read in a school lately, the newest first?"""
+    question = (
+        select(
+            Photograph.id,
+            Student.display_name,
+            SchoolClass.name.label("class_name"),
+            Assignment.asked,
+            ReadingRow.body,
+        )
+        .join(Sheet, Sheet.id == Photograph.sheet_id)
+        .join(Assignment, Assignment.id == Sheet.assignment_id)
+        .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .join(
+            ReadingRow,
+            (ReadingRow.photograph_id == Photograph.id) & (ReadingRow.sheet_id == Sheet.id),
+        )
+        .outerjoin(Student, Student.id == Sheet.student_id)
+        .where(
+            Photograph.school_id == school_id,
+            Photograph.state == PhotoState.READ.value,
+            Assignment.kind == kind,
+        )
+        .order_by(Photograph.id.desc(), ReadingRow.id.desc())
+        .limit(_LATELY)
+    )
+    return tuple(
+        SwatchSheet(
+            photograph_id=row.id,
+            student=row.display_name,
+            class_name=row.class_name,
+            asked=row.asked,
+            body=row.body,
+        )
+        for row in session.execute(question)
+    )
+
+
+def straight_picture_of(session: Session, photograph_id: int) -> str | None:
+    """Under which SHA-256 does the newest straightened picture of a photograph lie?"""
+    return session.scalar(
+        select(ReadingRow.straight_sha256)
+        .where(ReadingRow.photograph_id == photograph_id, ReadingRow.straight_sha256.is_not(None))
+        .order_by(ReadingRow.id.desc())
+        .limit(1)
+    )
