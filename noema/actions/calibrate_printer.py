@@ -105,17 +105,16 @@ def known_printer(printer: Printer | None) -> KnownPrinter | None:
 
 def _read(data: bytes, printer_id: int, card: Card) -> Reading:
     picture = open_photo(data)
-    readings = [
-        read_photo(picture, calibration_layout(paper, code_of_printer(printer_id)), card).reading
-        for paper in Paper
-    ]
-    found = next((one for one in readings if one.found), None)
-    if found is None:
-        raise BadPicture(
-            "This printer's calibration page wasn't found in the photograph. "
-            + " ".join(hints(readings[0].flags)[:1])
-        )
-    return found
+    said: tuple[str, ...] = ()
+    for paper in Paper:
+        layout = calibration_layout(paper, code_of_printer(printer_id))
+        reading = read_photo(picture, layout, card).reading
+        if reading.found:
+            return reading
+        said = said or hints(reading.flags)
+    raise BadPicture(
+        f"This printer's calibration page wasn't found in the photograph. {' '.join(said[:1])}"
+    )
 
 
 def _paper_of(reading: Reading) -> Known:

@@ -82,28 +82,20 @@ def find_landmarks(picture: NDArray[np.uint8], placed: Placed, layout: Layout) -
         and np.mean(patch.nominal_srgb) < _PALE
         and _in_picture(picture, placed, patch.polygon_mm)
     ]
-    found, shifts, sigma = [], [], []
-    for polygon in patches:
-        shift = _shift_of(look, drawn, polygon)
-        if shift is not None:
-            found.append(np.mean(polygon, axis=0))
-            shifts.append(shift)
-            sigma.append(_PATCH_MM)
-    patches_found = len(found)
-    for cell in layout.cells:
-        shift = None
-        if np.ptp(cell.polygon_mm, axis=0).max() < _LARGEST_CELL_MM:
-            shift = _shift_of(look, drawn, cell.polygon_mm)
-        if shift is not None:
-            found.append(np.mean(cell.polygon_mm, axis=0))
-            shifts.append(shift)
-            sigma.append(_CELL_MM)
+    cells = [
+        cell.polygon_mm
+        for cell in layout.cells
+        if np.ptp(cell.polygon_mm, axis=0).max() < _LARGEST_CELL_MM
+    ]
+    tried = [*((one, _PATCH_MM) for one in patches), *((one, _CELL_MM) for one in cells)]
+    shifts = [_shift_of(look, drawn, polygon) for polygon, _ in tried]
+    seen = [n for n, shift in enumerate(shifts) if shift is not None]
     return Landmarks(
-        points_mm=np.array(found).reshape(-1, 2),
-        shifts_mm=np.array(shifts).reshape(-1, 2),
-        sigma_mm=np.array(sigma),
+        points_mm=np.array([np.mean(tried[n][0], axis=0) for n in seen]).reshape(-1, 2),
+        shifts_mm=np.array([shifts[n] for n in seen], dtype=float).reshape(-1, 2),
+        sigma_mm=np.array([tried[n][1] for n in seen]),
         patches_tried=len(patches),
-        patches_found=patches_found,
+        patches_found=sum(n < len(patches) for n in seen),
     )
 
 

@@ -11,9 +11,6 @@ from noema.core.photo.reading import CellFlag, CellReading
 from noema.core.sheet.calibration_sheet import PAPER, PRINTED, ROWS, printed_as, squares_in_order
 from noema.core.sheet.layout import Triple
 
-Look = Mapping[Srgb, Known]
-"""The colours one photograph or one measurement gave, by what was sent to the printer."""
-
 LEAST_SIGMA = 0.4  # CIEDE2000: the same printer lays a page a little differently every day
 METER_SIGMA = 0.5
 _SHARED = 0.25  # power of the number of looks: they share card, camera or meter
@@ -54,7 +51,7 @@ def look_of_samples(labs: Sequence[Triple]) -> dict[Srgb, Known]:
     return {sent: Known(lab=_mean(same), sigma=METER_SIGMA) for sent, same in found.items()}
 
 
-def combined(looks: Sequence[Look]) -> dict[Srgb, Known]:
+def combined(looks: Sequence[Mapping[Srgb, Known]]) -> dict[Srgb, Known]:
     """Weigh several looks into one.
 
     >>> looks = [{(56, 56, 56): Known(lab=(30.0, 0.0, 0.0), sigma=1.0)}] * 2

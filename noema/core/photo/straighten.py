@@ -44,11 +44,6 @@ def place_page(found: FoundMarks, markers: Sequence[Marker]) -> Placed | None:
     return _placed(page, picture, _LOOSE_MM if len(kept) >= FEWEST_MARKS else _SOUND_MM)
 
 
-def place_by_hand(points_mm: Floats, points_px: Floats) -> Placed | None:
-    """Fit the page to four or more points (n, 2) somebody showed; None if they make no page."""
-    return _placed(points_mm, points_px, np.inf)
-
-
 def _placed(page: Floats, picture: Floats, most_mm: float) -> Placed | None:
     scale = _scale(page, picture)
     solved, _ = cv2.findHomography(page, picture, cv2.RANSAC, _FLAT_MM * scale)

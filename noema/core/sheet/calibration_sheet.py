@@ -7,9 +7,9 @@ lying on its blank lower half, or measured with a colour meter one after another
 from collections.abc import Iterator
 
 from noema.core.sheet.drawing import Code, Drawing, Item, Mark, Shape, Words
-from noema.core.sheet.layout import Cell, Layout, Patch, PatchKind, box
+from noema.core.sheet.layout import Cell, Layout, Patch, box
 from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, Frame, Paper
-from noema.core.sheet.worksheet import COLOURS, GREYS
+from noema.core.sheet.worksheet import COLOURS, GREYS, printed_patch
 
 Srgb = tuple[int, int, int]
 
@@ -99,19 +99,9 @@ def _bare(frame: Frame) -> Iterator[Patch]:
     for row in range(ROWS + 1):
         for n in range(6):
             top = _TOP_MM + row * _ROW_MM - (_ROW_MM - _SQUARE_MM) + 0.8
-            yield _paper(f"p{row}{n}", _SIDE_MM + n * width, top, width - 2.0, 3.2)
+            yield printed_patch(
+                f"p{row}{n}", box(_SIDE_MM + n * width, top, width - 2.0, 3.2), None
+            )
     for side, left in (("l", MARGIN_MM), ("r", frame.width_mm - MARGIN_MM - MARKER_MM)):
         for n, top in enumerate((42.0, 62.0, 125.0, 150.0)):
-            yield _paper(f"p{side}{n}", left + 1.0, top, MARKER_MM - 2.0, 14.0)
-
-
-def _paper(name: str, left: float, top: float, width: float, height: float) -> Patch:
-    return Patch(
-        id=name,
-        kind=PatchKind.PAPER,
-        polygon_mm=box(left, top, width, height),
-        nominal_srgb=PAPER,
-        lab=None,
-        lab_sigma=None,
-        lab_source=None,
-    )
+            yield printed_patch(f"p{side}{n}", box(left + 1.0, top, MARKER_MM - 2.0, 14.0), None)

@@ -216,14 +216,14 @@ def _edge_patches(frame: Frame, grey_only: bool) -> Iterator[Patch]:
     for edge, spots in enumerate(_edges(frame)):
         for n, (x, y) in enumerate(spots):
             fill = kinds[(n * 5 + edge * 3) % len(kinds)]
-            yield _patch(
+            yield printed_patch(
                 f"{'g' if len(set(fill)) == 1 else 'c'}{edge}{n}",
                 box(x, y, PATCH_MM, PATCH_MM),
                 fill,
             )
         for n, ((x, y), (next_x, next_y)) in enumerate(zip(spots, spots[1:], strict=False)):
             if abs(next_x - x) + abs(next_y - y) <= PATCH_STEP_MM + 0.1:
-                yield _patch(f"p{edge}{n}", _bare(x, y, next_x > x), None)
+                yield printed_patch(f"p{edge}{n}", _bare(x, y, next_x > x), None)
 
 
 def _bare(x: float, y: float, across: bool) -> Polygon:
@@ -259,7 +259,8 @@ def _run(start: float, end: float, length: float) -> Iterator[float]:
         at += PATCH_STEP_MM
 
 
-def _patch(name: str, polygon: Polygon, fill: tuple[int, int, int] | None) -> Patch:
+def printed_patch(name: str, polygon: Polygon, fill: tuple[int, int, int] | None) -> Patch:
+    """Make a patch whose colour isn't known yet; without a fill it is blank paper."""
     kind = PatchKind.PAPER
     if fill is not None:
         kind = PatchKind.GREY if len(set(fill)) == 1 else PatchKind.COLOUR
@@ -281,7 +282,7 @@ def _bare_between(plan: Plan) -> Iterator[Patch]:
         (_, top), (right, bottom) = one.polygon_mm[0], one.polygon_mm[2]
         taken = _starts_right_of(right, top, plan.placed)
         if taken is None or taken - right >= GAP_MM - 0.01:
-            yield _patch(f"pc{n}", box(right + 0.6, top, GAP_MM - 1.2, bottom - top), None)
+            yield printed_patch(f"pc{n}", box(right + 0.6, top, GAP_MM - 1.2, bottom - top), None)
 
 
 def _starts_right_of(right: float, top: float, placed: Sequence[Placed]) -> float | None:
