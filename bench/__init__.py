@@ -1,1 +1,3 @@
 """Speed, shown as ratios: `make bench`."""
+
+import noema as noema  # before numpy, as in every process of the application

@@ -23,7 +23,7 @@ NEUTRAL_CHROMA = 0.3
 FAMILIES = ("R", "YR", "Y", "GY", "G", "BG", "B", "PB", "P", "RP")
 
 _CLOSE_ENOUGH = 1e-6  # of chromaticity: a hundredth of the table's last digit
-_MOST_TURNS = 40
+_MOST_TURNS, _SETTLED = 40, 8
 _CHUNK = 65536  # colours solved at once: keeps the working arrays in the cache
 
 
@@ -151,7 +151,8 @@ def _hue_and_chroma(dx: Floats, dy: Floats, value: Floats) -> tuple[Floats, Floa
         nearer = miss < best[left]
         better = left[nearer]
         best[better], best_hue[better], best_chroma[better] = miss[nearer], h[nearer], c[nearer]
-        open_ = miss > _CLOSE_ENOUGH
+        # No colour is so intense that it stays at the table's end for long.
+        open_ = (miss > _CLOSE_ENOUGH) & ~((turn > _SETTLED) & (c >= MAX_CHROMA))
         left = left[open_]
         if not len(left):
             break

@@ -6,7 +6,6 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.colour.hvc import hvcs_of
 from noema.core.photo.doubt import Seeing, colours_of
 from noema.core.photo.flags import Suspicions, cell_flags, clipped_channel, with_glare_all_over
 from noema.core.photo.page import Page
@@ -19,7 +18,7 @@ from noema.core.sheet.layout import Cell, Layout
 Floats = NDArray[np.float64]
 
 CELL_INSET_MM = 1.6
-_MOST_PIXELS = 3000  # of a cell: more add time, not knowledge
+_MOST_PIXELS = 1600  # of a cell: more add time, not knowledge
 _LINE_MM, _BEYOND_MM = 0.9, 2.6  # paint over the line is looked for between these
 _SPILT_LOG = -0.15
 
@@ -56,13 +55,12 @@ def read_cells(
             for n in range(len(layout.cells))
         ]
     )
-    hvcs = hvcs_of(colours.labs)
     for n, cell in enumerate(layout.cells):
         doubt = colours.doubts[n]
         yield CellReading(
             id=cell.id,
             lab=colours.labs[n],
-            hvc=hvcs[n],
+            hvc=colours.hvcs[n],
             sigma=doubt.sigma,
             sigma_value=doubt.sigma_value,
             sigma_step=doubt.sigma_step,

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.colour.difference import ciede2000
-from noema.core.colour.hvc import hvcs_of
+from noema.core.colour.hvc import HVC, hvcs_of
 from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
 from noema.core.colour.names import hue_step
 from noema.core.colour.value import lightness_to_value
@@ -60,6 +60,7 @@ class Colours:
     """Cells' colours, and how far they may be wrong."""
 
     labs: tuple[Triple, ...]
+    hvcs: tuple[HVC, ...]
     doubts: tuple[Doubt, ...]
 
 
@@ -86,9 +87,12 @@ def colours_of(
     labs = _labs(rgb, paper[0])
     spread = _WIDER**2 * _to_lab(covariance, rgb, paper[0])
     steps = _step_sigmas(labs, raw, seeing.tone, own)
+    nudged = np.concatenate([labs, *(labs + _NUDGE * row for row in np.eye(3))])
+    hvcs = hvcs_of(nudged)
     return Colours(
         labs=tuple((lightness, a, b) for lightness, a, b in labs.tolist()),
-        doubts=tuple(_doubts(labs, spread, steps)),
+        hvcs=tuple(hvcs[: len(labs)]),
+        doubts=tuple(_doubts(labs, hvcs, spread, steps)),
     )
 
 
@@ -128,14 +132,13 @@ def _step_sigmas(labs: Floats, raw: Floats, tone: Tone, own: Floats) -> Floats:
     return np.asarray(slope * np.hypot(own, _TONE_BETWEEN_CELLS * curve))
 
 
-def _doubts(labs: Floats, spread: Floats, steps: Floats) -> list[Doubt]:
+def _doubts(labs: Floats, hvcs: list[HVC], spread: Floats, steps: Floats) -> list[Doubt]:
+    """Give each doubt; `hvcs` are of all cells, then of all a little lighter, redder, yellower."""
     sizes, ways = np.linalg.eigh(spread)
     moves = np.sqrt(np.maximum(sizes, 0.0))[:, None, :] * ways  # (n, 3, 3): columns are moves
     away = np.stack([ciede2000(labs, labs + moves[:, :, n]) for n in range(3)], axis=-1)
     sigma = np.sqrt(np.sum(away**2, axis=-1))
     count = len(labs)
-    nudged = np.concatenate([labs, *(labs + _NUDGE * row for row in np.eye(3))])
-    hvcs = hvcs_of(nudged)
     found = []
     for n in range(count):
         here, there = hvcs[n], [hvcs[count * (1 + axis) + n] for axis in range(3)]

@@ -42,8 +42,8 @@ def read_code(picture: NDArray[np.uint8], placed: Placed, square_mm: Polygon) ->
     (left, top), (right, bottom) = square_mm[0], square_mm[2]
     size = (right - left + 2 * _QUIET_MM, bottom - top + 2 * _QUIET_MM)
     corner = (left - _QUIET_MM, top - _QUIET_MM)
-    plain, other = cv2.QRCodeDetector(), cv2.QRCodeDetectorAruco()
-    for detector, calmed in ((plain, False), (plain, True), (other, False), (other, True)):
+    quick, thorough = cv2.QRCodeDetectorAruco(), cv2.QRCodeDetector()
+    for detector, calmed in ((quick, False), (thorough, False), (quick, True), (thorough, True)):
         for px_per_mm in _TRIED_PX_PER_MM:
             flat = straighten(picture, placed, size, corner, px_per_mm)
             look = cv2.cvtColor(flat, cv2.COLOR_RGB2GRAY)

@@ -12,14 +12,14 @@ from numpy.typing import NDArray
 
 from noema.core.photo.bend import fit_bend
 from noema.core.photo.knowledge import CARD_SOURCE, TUBE_SOURCE
-from noema.core.photo.straighten import PX_PER_MM, Placed, straighten, to_page, to_picture
+from noema.core.photo.straighten import Placed, straighten, to_page, to_picture
 from noema.core.sheet.layout import Layout, PatchKind, Polygon
 
 Floats = NDArray[np.float64]
 
 _SEARCH_MM, _ROUND_MM = 3.5, 1.5
-_LOOK_PX_PER_MM = PX_PER_MM
-_SOFT_PX = 1.2  # of the drawn picture, as no photograph is sharper
+_LOOK_PX_PER_MM = 3.0
+_SOFT_PX = 0.9  # of the drawn picture, as no photograph is sharper
 _ALIKE = 0.72  # correlation from which something is taken for what was looked for
 _PALE = 215  # bytes: paler patches don't stand out from paper
 _MARK_MM, _PATCH_MM, _CELL_MM = 0.15, 0.15, 0.5  # one sigma of each landmark

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 DICTIONARY = cv2.aruco.getPredefinedDictionary(cv2.aruco.DICT_4X4_250)
 MODULES = 6  # of a mark's side, border included
-_LOOKS = ((1600, False), (1600, True), (2400, True))
+_LOOKS = ((1200, False), (1600, False), (1600, True), (2400, True))
 """How marks are looked for in turn: the longer side in pixels, and whether blur is countered."""
 
 _UNSHARP, _UNSHARP_PX = 2.0, 2.5  # strength and width of the unsharp mask

@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.photo.light import LightField, fit_light
+from noema.core.photo.middle import middle
 from noema.core.photo.picture import Picture
 from noema.core.photo.straighten import PX_PER_MM, polygon_pixels
 from noema.core.sheet.layout import Layout, PatchKind, Polygon
@@ -61,7 +62,7 @@ def _paper_patches(linear: NDArray[np.float32], layout: Layout) -> tuple[Floats,
             place = polygon_pixels(patch.polygon_mm, PATCH_INSET_MM, linear.shape[:2])
             for part in _chunks(place):
                 points.append((part.mean(axis=0)[::-1] + 0.5) / PX_PER_MM)
-                colours.append(np.median(linear[part[:, 0], part[:, 1]], axis=0))
+                colours.append(middle(linear[part[:, 0], part[:, 1]]))
     return np.array(points).reshape(-1, 2), np.array(colours, dtype=float).reshape(-1, 3)
 
 
@@ -92,8 +93,8 @@ def _paper_anywhere(
         size,
         interpolation=cv2.INTER_AREA,
     )
-    middle = np.log(np.maximum(np.median(paper, axis=0), 1e-5)) if len(paper) else np.zeros(3)
-    away = np.log(np.maximum(mean, 1e-5)) - middle
+    usual = np.log(np.maximum(middle(paper), 1e-5)) if len(paper) else np.zeros(3)
+    away = np.log(np.maximum(mean, 1e-5)) - usual
     light = away.mean(axis=2)
     tint = np.abs(away - light[..., None]).max(axis=2)
     fits = (np.abs(light) < _PAPER_LOG) & (tint < _PAPER_TINT)

@@ -13,6 +13,7 @@ from noema.core.photo.identify import read_code
 from noema.core.photo.knowledge import CARD_SOURCE, knowledge_of, known_patch
 from noema.core.photo.landmarks import register
 from noema.core.photo.marks import FoundMarks, find_marks
+from noema.core.photo.middle import middle
 from noema.core.photo.page import PATCH_INSET_MM, Page, evened
 from noema.core.photo.patches import colour_fit_of, paper_by_card, tone_of
 from noema.core.photo.picture import Picture
@@ -163,8 +164,8 @@ def _seen_patches(page: Page, layout: Layout) -> list[tuple[Patch, Floats]]:
     for patch in layout.reference:
         place = page.pixels(patch.polygon_mm, PATCH_INSET_MM + 0.4)
         if patch.kind is not PatchKind.PAPER and len(place) >= _FEWEST_PIXELS:
-            rgb = np.median(page.relative[place[:, 0], place[:, 1]], axis=0)
-            found.append((patch, rgb.astype(float)))
+            rgb = middle(page.relative[place[:, 0], place[:, 1]])
+            found.append((patch, rgb))
     return found
 
 

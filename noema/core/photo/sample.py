@@ -5,6 +5,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from noema.core.photo.middle import middle, middles_by
+
 Floats = NDArray[np.float64]
 
 _BARE_NEAR = 0.06  # logarithm of luminance within which a pixel may be bare paper
@@ -12,6 +14,7 @@ _PAINT_APART = 0.15  # paint this much darker than paper can be told from missed
 _BLOCKS = 4  # a cell's unevenness is judged over 4 x 4 parts
 _BARE_TINT = 0.08  # how far a channel of bare paper may lie from its luminance
 _CLIP = 2.5
+_FEWEST_OF_A_PART = 12  # pixels
 
 LUMINANCE = np.array([0.2126, 0.7152, 0.0722])
 """Share of each linear sRGB channel in luminance (IEC 61966-2-1)."""
@@ -34,13 +37,13 @@ def sample_paint(pixels_rgb: Floats, place: NDArray[np.intp]) -> PaintSample:
     log = np.log(np.maximum(luminance, 1e-3))
     like_paper = (np.abs(log) < _BARE_NEAR) & _nearly_neutral(pixels_rgb, luminance)
     rest = ~like_paper
-    apart = rest.mean() > 0.04 and np.median(log[rest]) < -_PAINT_APART
+    apart = rest.mean() > 0.04 and middle(log[rest]) < -_PAINT_APART
     bare = bool(like_paper.mean() > 0.85 and not (apart and rest.mean() > 0.15))
     kept = rest.copy() if apart and not bare else np.ones(len(log), dtype=bool)
     for _ in range(3):
-        middle = np.median(log[kept])
-        spread = max(1.4826 * float(np.median(np.abs(log[kept] - middle))), 0.01)
-        kept &= np.abs(log - middle) < _CLIP * spread
+        away = np.abs(log - middle(log[kept]))
+        spread = max(1.4826 * float(middle(away[kept])), 0.01)
+        kept &= away < _CLIP * spread
     parts = _part_medians(log, place, kept)
     unevenness = float(np.std(parts)) if len(parts) > 3 else 0.0
     return PaintSample(
@@ -66,9 +69,4 @@ def _part_medians(log: Floats, place: NDArray[np.intp], kept: NDArray[np.bool_])
     low, high = place.min(axis=0), place.max(axis=0) + 1
     block = ((place - low) * _BLOCKS // (high - low)).astype(int)
     index = block[:, 0] * _BLOCKS + block[:, 1]
-    medians = [
-        float(np.median(log[chosen]))
-        for n in range(_BLOCKS**2)
-        if (chosen := kept & (index == n)).sum() > 20
-    ]
-    return np.array(medians)
+    return middles_by(log[kept], index[kept], _FEWEST_OF_A_PART)

@@ -10,11 +10,14 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.linalg import cho_factor, cho_solve
+
+from noema.core.photo.middle import middle, middles_by
 
 Floats = NDArray[np.float64]
 
 _BLOCK_MM = 2.0
-_FEWEST_PIXELS = 8
+_FEWEST_PIXELS, _ENOUGH_PIXELS = 8, 25  # of a small square: more add time, not knowledge
 _FEWEST_BLOCKS = 6
 _PARTS, _MANY, _FEWER_PARTS = 3, 16, 2  # parts a side of a cell; where cells are many, fewer
 _WAYS = (
@@ -81,17 +84,17 @@ def _looked_at(rgb: Floats, at_mm: Floats, parts: int) -> _Parts | None:
     blocks, places = _blocks(rgb, at_mm)
     if len(blocks) < _FEWEST_BLOCKS:
         return None
-    middle = np.median(blocks, axis=0)
-    rough = 1.4826 * np.median(np.abs(blocks - middle), axis=0) / (middle + _NOISE)
-    dark, light = int(np.argmin(middle)), int(np.argmax(middle))
+    usual = middle(blocks)
+    rough = 1.4826 * middle(np.abs(blocks - usual)) / (usual + _NOISE)
+    dark, light = int(np.argmin(usual)), int(np.argmax(usual))
     low, high = places.min(axis=0), places.max(axis=0) + 1e-6
     part = ((places - low) * parts / (high - low)).astype(int)
     index = part[:, 0] * parts + part[:, 1]
     own = np.unique(index)
     return _Parts(
-        values=np.array([np.median(blocks[index == n, dark]) for n in own]),
+        values=middles_by(blocks[:, dark], index, fewest=1),
         places_mm=np.array([places[index == n].mean(axis=0) for n in own]),
-        sigma=float(max(_PAINT_VARIES, rough[light]) * middle[dark] + _NOISE),
+        sigma=float(max(_PAINT_VARIES, rough[light]) * usual[dark] + _NOISE),
         broken=bool(rough[dark] > max(_ROUGH, _ROUGHER * rough[light])),
     )
 
@@ -100,14 +103,14 @@ def _blocks(rgb: Floats, at_mm: Floats) -> tuple[Floats, Floats]:
     """Give medians (n, 3) over small squares and where they lie (n, 2)."""
     if not len(rgb):
         return np.empty((0, 3)), np.empty((0, 2))
-    cell = np.floor((at_mm - at_mm.min(axis=0)) / _BLOCK_MM).astype(int)
-    key = cell[:, 0] * 10_000 + cell[:, 1]
+    square = np.floor((at_mm - at_mm.min(axis=0)) / _BLOCK_MM).astype(int)
+    key = square[:, 0] * 10_000 + square[:, 1]
     order = np.argsort(key, kind="stable")
-    starts = np.flatnonzero(np.diff(key[order], prepend=-1))
-    groups = [one for one in np.split(order, starts[1:]) if len(one) >= _FEWEST_PIXELS]
-    colours = [np.median(rgb[one], axis=0) for one in groups]
-    places = [at_mm[one].mean(axis=0) for one in groups]
-    return np.array(colours).reshape(-1, 3), np.array(places).reshape(-1, 2)
+    _, starts, counts = np.unique(key[order], return_index=True, return_counts=True)
+    many = counts >= _FEWEST_PIXELS
+    share = np.arange(_ENOUGH_PIXELS) / _ENOUGH_PIXELS
+    chosen = order[starts[many, None] + (counts[many, None] * share).astype(int)]
+    return np.median(rgb[chosen], axis=1), at_mm[chosen].mean(axis=1)
 
 
 def _over_page(cells: list[_Parts]) -> tuple[list[float], list[float]]:
@@ -133,6 +136,6 @@ def _over_page(cells: list[_Parts]) -> tuple[list[float], list[float]]:
 
 
 def _unlikely(seen: Floats, covariance: Floats) -> float:
-    factor = np.linalg.cholesky(covariance)
-    solved = np.linalg.solve(factor, seen)
-    return float(solved @ solved + 2.0 * np.sum(np.log(np.diag(factor))))
+    factor = cho_factor(covariance, lower=True, check_finite=False)
+    fit = seen @ cho_solve(factor, seen, check_finite=False)
+    return float(fit + 2.0 * np.sum(np.log(np.diag(factor[0]))))
