@@ -10,10 +10,9 @@ from noema.actions.judge_sheets import judge_sheet
 from noema.actions.known_layout import known_layout
 from noema.actions.read_photograph import keep_reading
 from noema.actions.work_out_exercise import exercise_of
-from noema.core.errors import BadPicture
+from noema.core.errors import BadPicture, Refused
 from noema.core.photo.identify import identify
 from noema.core.photo.marks import find_marks
-from noema.core.photo.read import read_found
 from noema.core.photo.reading import READER_VERSION
 from noema.core.progress.states import PhotoState
 from noema.devices.file_store import FileStore
@@ -42,7 +41,7 @@ def reread_photograph(session: Session, files: FileStore, photograph_id: int) ->
     sheet = sheet_of_school(session, photo.school_id, photo.sheet_id)
     assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
     exercise = exercise_of(session, assignment)
-    known = known_layout(session, sheet, exercise)
+    known = known_layout(session, photo, sheet, exercise)
     if reading_of(session, photo.id, sheet.id, READER_VERSION, known.basis) is not None:
         return
     try:
@@ -52,7 +51,10 @@ def reread_photograph(session: Session, files: FileStore, photograph_id: int) ->
     found = find_marks(picture.rgb)
     seen = identify(picture.rgb, found)
     marks = seen[photo.part].marks if photo.part < len(seen) else found
-    read = read_found(picture, marks, known.layout, check_code=False)
+    try:
+        read = known.read(picture, marks, check_code=False)
+    except Refused:
+        return  # an outline today's reader can't use; what was read by it stays
     reading_id, reading = keep_reading(session, files, photo, sheet, read, known.basis)
     if reading.found and sheet.student_id is not None:
         table = hue_words(session, photo.school_id).table

@@ -15,7 +15,7 @@ from noema.core.photo.hints import hints
 from noema.core.photo.identify import Identified, identify
 from noema.core.photo.marks import FoundMarks, find_marks
 from noema.core.photo.picture import Picture
-from noema.core.photo.read import ReadSheet, read_found
+from noema.core.photo.read import ReadSheet
 from noema.core.photo.reading import READER_VERSION, Reading
 from noema.core.progress.states import PhotoState
 from noema.devices.file_store import FileStore
@@ -50,7 +50,7 @@ def read_photograph(session: Session, files: FileStore, photograph_id: int) -> N
     sheet = _sheet_of(session, photo, picture, found, own)
     if sheet is not None:
         marks = found if own is None else own.marks
-        _read_sheet(session, files, photo, sheet, picture, marks)
+        read_sheet(session, files, photo, sheet, picture, marks)
 
 
 def _add_others(session: Session, photo: PhotoRow, sheets: int) -> None:
@@ -102,33 +102,35 @@ def _sheet_of(
     return sheet
 
 
-def _read_sheet(
+def read_sheet(
     session: Session,
     files: FileStore,
     photo: PhotoRow,
     sheet: SheetRow,
     picture: Picture,
     marks: FoundMarks,
-) -> None:
+) -> Reading:
+    """Read a photograph as a sheet and judge it; its state says what came of it."""
     assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
     exercise = exercise_of(session, assignment)
-    known = known_layout(session, sheet, exercise)
+    known = known_layout(session, photo, sheet, exercise)
     kept = reading_of(session, photo.id, sheet.id, READER_VERSION, known.basis)
     if kept is None:
         # A sheet named by a teacher is believed, whatever its code looks like.
         believed = photo.sheet_id is not None
-        read = read_found(picture, marks, known.layout, check_code=not believed)
+        read = known.read(picture, marks, check_code=not believed)
         reading_id, reading = keep_reading(session, files, photo, sheet, read, known.basis)
     else:
         reading_id, reading = kept[0], reading_from_json(kept[1])
     if not reading.found:
         reason = " ".join(hints(reading.flags)[:2])
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, sheet_id=sheet.id, reason=reason)
-        return
+        return reading
     if sheet.student_id is not None:  # a teacher's own sheet is a key, not an attempt
         table = hue_words(session, photo.school_id).table
         judge_sheet(session, photo.id, reading_id, reading, assignment, exercise, table)
     set_photo_state(session, photo.id, PhotoState.READ, sheet_id=sheet.id)
+    return reading
 
 
 def keep_reading(

@@ -26,6 +26,10 @@ class BadSheet(Refused):
     """A sheet code, paper or layout isn't one of ours."""
 
 
+class BadOutline(Refused):
+    """An outline placed by hand can't be that of a sheet."""
+
+
 class BadFile(Refused):
     """A file isn't what it should be."""
 

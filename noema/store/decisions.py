@@ -11,7 +11,7 @@ from noema.core.judging.review import Decision, Review, Verb
 from noema.core.judging.verdict import Verdict
 from noema.store.tables import DecisionRow, ReviewRow, Teacher
 
-_RECORD_ONLY = ("match", "set-aside")
+_RECORD_ONLY = ("match", "set-aside", "place")
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -8,13 +8,12 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
+from noema.core.photo.card import Card
 from noema.core.progress.states import PhotoState
-from noema.store.tables import (
-    Photograph,
-    Pile,
-    Sheet,
-    Student,
-)
+from noema.store.base import Json
+from noema.store.paint_tables import CardRow
+from noema.store.printers import card_of
+from noema.store.tables import Photograph, Pile, Sheet, Student
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -53,9 +52,9 @@ class NewPhoto:
     scan_sha256: str | None = None  # the PDF it is a page of
 
 
-def add_pile(session: Session, school_id: int, teacher_id: int) -> int:
-    """Begin a pile and give its number."""
-    pile = Pile(school_id=school_id, teacher_id=teacher_id)
+def add_pile(session: Session, school_id: int, teacher_id: int, card_id: int | None = None) -> int:
+    """Begin a pile, beside whose sheets a card may lie, and give its number."""
+    pile = Pile(school_id=school_id, teacher_id=teacher_id, card_id=card_id)
     session.add(pile)
     session.flush()
     return pile.id
@@ -145,6 +144,30 @@ def set_photo_state(
     photo.reason = reason
     photo.code_seen = code_seen or photo.code_seen
     photo.sheet_id = sheet_id or photo.sheet_id
+
+
+@dataclass(frozen=True, kw_only=True)
+class Beside:
+    """What a photograph is read by beside itself."""
+
+    card: Card | None  # that lies beside its pile's sheets
+    outline: Json | None  # as a teacher placed it
+
+
+def beside_photo(session: Session, photograph_id: int) -> Beside:
+    """Which card lies beside a photograph's sheet, and where did a teacher place its outline?"""
+    outline, card = session.execute(
+        select(Photograph.outline, CardRow)
+        .join(Pile, Pile.id == Photograph.pile_id)
+        .outerjoin(CardRow, CardRow.id == Pile.card_id)
+        .where(Photograph.id == photograph_id)
+    ).one()
+    return Beside(card=None if card is None else card_of(card), outline=outline)
+
+
+def set_outline(session: Session, photograph_id: int, outline: Json) -> None:
+    """Keep where a teacher placed a photograph's cells."""
+    session.get_one(Photograph, photograph_id).outline = outline
 
 
 def _rows(session: Session, *conditions: object) -> tuple[PhotoRow, ...]:

@@ -109,15 +109,24 @@ def cards_of_school(session: Session, school_id: int) -> tuple[OwnedCard, ...]:
     return tuple(
         OwnedCard(
             id=row.id,
-            card=Card(
-                name=row.name,
-                columns=row.columns,
-                rows=row.rows,
-                labs=tuple(cast(list[tuple[float, float, float]], row.labs["labs"])),
-            ),
+            card=card_of(row),
         )
         for row in session.scalars(question)
     )
+
+
+def card_of_school(session: Session, school_id: int, card_id: int) -> OwnedCard:
+    """Which card is this, if it is one of the school's?"""
+    found = next((one for one in cards_of_school(session, school_id) if one.id == card_id), None)
+    if found is None:
+        raise NotFound("There is no such reference card in your school.")
+    return found
+
+
+def card_of(row: CardRow) -> Card:
+    """Give a kept card as the reader knows it."""
+    labs = tuple(cast(list[tuple[float, float, float]], row.labs["labs"]))
+    return Card(name=row.name, columns=row.columns, rows=row.rows, labs=labs)
 
 
 def add_card(session: Session, school_id: int, card: Card) -> int:

@@ -29,6 +29,7 @@ RECORDED_VERBS = (
     "undo",
     "match",
     "set-aside",
+    "place",
 )
 
 
@@ -156,6 +157,7 @@ class Pile(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     teacher_id: Mapped[int] = mapped_column(ForeignKey("teacher.id"))
+    card_id: Mapped[int | None] = mapped_column(ForeignKey("reference_card.id"))  # beside them
     made_at: Mapped[datetime] = made_now()
 
 
@@ -183,6 +185,7 @@ class Photograph(Base):
     state: Mapped[str] = mapped_column(String(20), default=PhotoState.READING.value)
     reason: Mapped[str | None] = mapped_column(String(300))  # why it isn't read, for people
     code_seen: Mapped[str | None] = mapped_column(String(40))  # a code that is none of ours
+    outline: Mapped[Json | None]  # where a teacher placed the cells
     received_at: Mapped[datetime] = made_now()
 
 

@@ -22,7 +22,9 @@ from noema.web.frame.access import load_user, require_log_in
 from noema.web.frame.refusals import show_http_error, show_refusal
 from noema.web.frame.request import Parts, attach
 from noema.web.handing_in.again import again
+from noema.web.handing_in.aiming import aiming
 from noema.web.handing_in.pictures import pictures
+from noema.web.handing_in.placing import placing
 from noema.web.handing_in.views import handing_in
 from noema.web.keys.views import keys
 from noema.web.logging_in.views import logging_in
@@ -54,7 +56,9 @@ FEATURES = (
     printing,
     printers,
     handing_in,
+    aiming,
     again,
+    placing,
     pictures,
     reviewing,
     returning,

@@ -1,79 +1,18 @@
 """The whole road in a real browser: from log-in to progress, review by keyboard alone."""
 
-import os
-import subprocess
-import sys
 from io import BytesIO
-from threading import Thread
 
 import numpy as np
 import pypdfium2
-import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect, sync_playwright
 from sqlalchemy import text
-from werkzeug.serving import make_server
 
-from noema.assemble import web_application_of
 from noema.stand_ins.painter import Hand
-from tests.trade import PASSWORD, School, found_school
+from tests.road.browser import CHROMIUM, FLAGS, log_in
+from tests.trade import School, found_school
 
-CHROMIUM = "/usr/bin/chromium"
 FOUR_COLOURS = b"name,L,a,b\none,60,30,40\ntwo,45,-20,10\nthree,70,5,50\nfour,35,10,-20\n"
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
-
-
-@pytest.fixture(scope="module")
-def address(settings, sessions):
-    """The application with all its guards on, and a worker beside it."""
-    server = make_server("127.0.0.1", 0, web_application_of(settings, sessions), threaded=True)
-    Thread(target=server.serve_forever, daemon=True).start()
-    environment = {
-        **os.environ,
-        "NOEMA_DATABASE_URL": settings.database_url,
-        "NOEMA_FILES": settings.files,
-        "NOEMA_SECRET_KEY": settings.secret_key,
-    }
-    worker = subprocess.Popen(
-        [sys.executable, "-m", "noema.assemble"], env=environment, stderr=subprocess.DEVNULL
-    )
-    yield f"http://127.0.0.1:{server.server_port}"
-    worker.terminate()
-    worker.wait(15)
-    server.shutdown()
-    server.server_close()
-
-
-@pytest.fixture
-def page(address):
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        page = browser.new_page(base_url=address, viewport={"width": 1280, "height": 800})
-        complaints: list[str] = []
-        page.on("pageerror", lambda wrong: complaints.append(str(wrong)))
-        page.on(
-            "console",
-            lambda said: complaints.append(said.text) if said.type == "error" else None,
-        )
-        yield page
-        browser.close()
-        assert complaints == []
-
-
-def log_in(page: Page, school: School) -> None:
-    page.goto("/")
-    page.get_by_label("E-mail").fill(school.email)
-    page.get_by_label("Password").fill(PASSWORD)
-    page.get_by_role("button", name="Log in").click()
-    expect(page.get_by_role("heading", name="What waits")).to_be_visible()
 
 
 def newest(school: School) -> School:

@@ -26,6 +26,9 @@ BELONGS_TO_NOBODY = {
     "printers.overview",
     "printers.add",
     "printers.add_card",
+    "aiming.camera",
+    "aiming.advice",
+    "aiming.look",
     "again.page",
     "again.start",
     "handing_in.photograph",
@@ -76,6 +79,8 @@ BELONGS_TO_A_SCHOOL = {
     "handing_in.add_to_pile",
     "handing_in.match",
     "handing_in.put_aside",
+    "placing.page",
+    "placing.place",
     "pictures.original",
     "pictures.straight",
     "reviewing.desk",
@@ -91,6 +96,7 @@ ALSO = {
     "returning.again": (422,), "handing_in.begin_pile": (201,), "paints.keep": (422,),
     "paints.change_now": (422,), "swatching.swatch_tube": (422,), "swatching.remove": (422,),
     "naming.name_now": (422,), "keys.approve": (422,), "printers.add": (422,),
+    "aiming.look": (422,), "placing.place": (422,),
     "printers.add_card": (422,), "printers.photographs": (422,), "printers.measurements": (422,),
 }  # fmt: skip
 FORMS = {"reviewing.decide": {"verb": "leave-out", "cell": "c1"}}

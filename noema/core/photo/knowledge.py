@@ -23,6 +23,8 @@ class Knowledge(Enum):
     PRINTER = "printer"  # what this printer lays was measured
     CARD = "card"  # a reference card lay beside the sheet
     TUBES = "tubes"  # paint straight from measured tubes stands on the sheet
+    BY_HAND = "by-hand"  # a person placed the outline
+    UNPRINTED = "unprinted"  # nothing of known colour stands on the paper
     GREY_PRINT = "grey-print"  # printed without colours
     NONE = "none"  # colours of the print had to be guessed
 
@@ -31,6 +33,8 @@ _SENTENCES = {
     Knowledge.PRINTER: "The printer's own colours are known from its calibration.",
     Knowledge.CARD: "A reference card beside the sheet was used.",
     Knowledge.TUBES: "Cells straight from your measured tubes helped to anchor the colours.",
+    Knowledge.BY_HAND: "The outline was placed by hand.",
+    Knowledge.UNPRINTED: "This paper has no printed colours: steps are surer than single colours.",
     Knowledge.GREY_PRINT: "It was printed without colours, so hue and intensity are less sure.",
     Knowledge.NONE: "The printer isn't calibrated: steps are surer than single colours.",
 }

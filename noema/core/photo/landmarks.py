@@ -68,6 +68,13 @@ def register(picture: NDArray[np.uint8], placed: Placed, layout: Layout) -> Regi
     return Registered(placed=bent, sound=share >= _SOUND_SHARE and misfit <= _SOUND_MM)
 
 
+def shows_print(picture: NDArray[np.uint8], placed: Placed, layout: Layout) -> bool:
+    """Whether the layout's own patches are seen where a placed page has them."""
+    seen = find_landmarks(picture, placed, layout)
+    enough = seen.patches_found >= _SOUND_SHARE * seen.patches_tried
+    return seen.patches_tried >= _FEWEST_TO_CHECK and enough
+
+
 def find_landmarks(picture: NDArray[np.uint8], placed: Placed, layout: Layout) -> Landmarks:
     """Look for patches and cells round their places, in RGB bytes (h, w, 3)."""
     size = (layout.width_mm, layout.height_mm)

@@ -44,6 +44,17 @@ def place_page(found: FoundMarks, markers: Sequence[Marker]) -> Placed | None:
     return _placed(page, picture, _LOOSE_MM if len(kept) >= FEWEST_MARKS else _SOUND_MM)
 
 
+def place_corners(corners_mm: Floats, corners_px: Floats) -> Placed:
+    """Fit the page to four corners (4, 2) that a person vouches for."""
+    fit = cv2.getPerspectiveTransform(corners_mm.astype(np.float32), corners_px.astype(np.float32))
+    return Placed(
+        mm_to_px=np.asarray(fit, dtype=np.float64),
+        px_per_mm=_scale(corners_mm, corners_px),
+        corners_mm=corners_mm,
+        corners_px=corners_px,
+    )
+
+
 def _placed(page: Floats, picture: Floats, most_mm: float) -> Placed | None:
     scale = _scale(page, picture)
     solved, _ = cv2.findHomography(page, picture, cv2.RANSAC, _FLAT_MM * scale)

@@ -18,6 +18,7 @@ from noema.store.photographs import (
     photos_of_pile,
     pile_of_school,
 )
+from noema.store.printers import OwnedCard, card_of_school, cards_of_school
 from noema.store.sheets import SheetRow, sheets_to_match
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me
@@ -51,6 +52,7 @@ class PhotographPage:
     sheets: tuple[tuple[str, tuple[SheetRow, ...]], ...]  # by class, to match with
     refused: tuple[HandedIn, ...] = ()
     known: tuple[HandedIn, ...] = ()
+    cards: tuple[OwnedCard, ...] = ()  # one of which may lie beside the sheets
     most: int = MOST_PHOTOS
 
 
@@ -79,11 +81,7 @@ def hand_in() -> Response | tuple[str, int]:
     if not 1 <= len(sent) <= MOST_PHOTOS:
         raise Refused(f"Choose 1 to {MOST_PHOTOS} photographs.")
     given = request.form.get("pile", type=int)
-    pile_id = (
-        pile_of_school(db(), me().school_id, given)
-        if given
-        else add_pile(db(), me().school_id, me().id)
-    )
+    pile_id = pile_of_school(db(), me().school_id, given) if given else _new_pile()
     outcomes = [
         outcome
         for file in sent
@@ -108,7 +106,7 @@ def hand_in() -> Response | tuple[str, int]:
 @handing_in.post("/piles")
 def begin_pile() -> tuple[dict[str, int], int]:
     """Begin a pile whose photographs come one by one."""
-    return {"pile": add_pile(db(), me().school_id, me().id)}, 201
+    return {"pile": _new_pile()}, 201
 
 
 @handing_in.post("/piles/<int:pile_id>/photos")
@@ -161,6 +159,13 @@ def put_aside(photograph_id: int) -> Response:
     return redirect(url_for("handing_in.photograph"), 303)
 
 
+def _new_pile() -> int:
+    card_id = request.form.get("card", type=int)
+    if card_id is not None:
+        card_of_school(db(), me().school_id, card_id)
+    return add_pile(db(), me().school_id, me().id, card_id)
+
+
 def _page(
     pile_id: int | None, refused: tuple[HandedIn, ...] = (), known: tuple[HandedIn, ...] = ()
 ) -> PhotographPage:
@@ -169,9 +174,10 @@ def _page(
         frame=frame(Stage.PHOTOGRAPH),
         pile=None if pile_id is None else _pile(pile_id),
         tray=tray,
-        sheets=_by_class(sheets_to_match(db(), me().school_id) if tray else ()),
+        sheets=by_class(sheets_to_match(db(), me().school_id) if tray else ()),
         refused=refused,
         known=known,
+        cards=cards_of_school(db(), me().school_id),
     )
 
 
@@ -181,7 +187,7 @@ def _pile(pile_id: int) -> PileView:
     return PileView(id=pile_id, photos=photos, done=done)
 
 
-def _by_class(
+def by_class(
     sheets: tuple[tuple[str, SheetRow], ...],
 ) -> tuple[tuple[str, tuple[SheetRow, ...]], ...]:
     names = dict.fromkeys(name for name, _ in sheets)

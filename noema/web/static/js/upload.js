@@ -43,7 +43,9 @@ async function sendAll(form) {
     sending.textContent = `Choose at most ${form.dataset.most} photographs at once.`;
     return;
   }
-  const { pile } = await post(form.dataset.begin, new FormData(), token);
+  const beginning = new FormData();
+  if (form.card) beginning.append("card", form.card.value);
+  const { pile } = await post(form.dataset.begin, beginning, token);
   let kept = 0;
   for (const [index, file] of files.entries()) {
     sending.textContent = `Sending ${index + 1} of ${files.length} …`;

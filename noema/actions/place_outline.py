@@ -1,0 +1,106 @@
+"""A teacher places a sheet's outline over a photograph by hand, and it is read so."""
+
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from noema.actions.read_photograph import read_sheet
+from noema.core.errors import BadPicture, Refused
+from noema.core.photo.by_hand import Outline, outline_of
+from noema.core.photo.hints import hints
+from noema.core.photo.identify import identify
+from noema.core.photo.landmarks import register
+from noema.core.photo.marks import find_marks
+from noema.core.photo.straighten import place_page
+from noema.core.progress.states import PhotoState
+from noema.core.sheet.layout import Layout
+from noema.devices.file_store import FileStore
+from noema.formats.layout_json import layout_from_json
+from noema.formats.outline_json import outline_from_json, outline_to_json
+from noema.formats.photo_file import open_photo
+from noema.store.decisions import record
+from noema.store.photographs import (
+    PhotoRow,
+    beside_photo,
+    photo_of_school,
+    photo_to_read,
+    set_outline,
+)
+from noema.store.sheets import SheetRow, layouts_of_sheets, sheet_of_school
+
+
+@dataclass(frozen=True, kw_only=True)
+class ToPlace:
+    """A photograph and the outline to be placed over it."""
+
+    photo: PhotoRow
+    sheet: SheetRow
+    layout: Layout
+    outline: Outline  # to begin with
+    size_px: tuple[int, int]  # width and height of the photograph, upright
+
+
+def to_place(
+    session: Session, files: FileStore, school_id: int, photograph_id: int, sheet_id: int | None
+) -> ToPlace | None:
+    """Give what is needed to place an outline; None until it is said whose sheet it is."""
+    photo = photo_of_school(session, school_id, photograph_id)
+    number = _named(photo, sheet_id)
+    if number is None:
+        return None
+    sheet = sheet_of_school(session, school_id, number)
+    layout = layout_from_json(layouts_of_sheets(session, [sheet.id])[sheet.id])
+    rgb = open_photo(files.get(photo.sha256)).rgb
+    size = (rgb.shape[1], rgb.shape[0])
+    placed_before = beside_photo(session, photo.id).outline
+    if placed_before is not None:
+        outline = outline_from_json(placed_before)
+    else:
+        found = find_marks(rgb)
+        seen = identify(rgb, found)
+        marks = seen[photo.part].marks if photo.part < len(seen) else found
+        flat = place_page(marks, layout.markers)
+        outline = outline_of(flat and register(rgb, flat, layout).placed, layout, size)
+    return ToPlace(photo=photo, sheet=sheet, layout=layout, outline=outline, size_px=size)
+
+
+def place_outline(
+    session: Session,
+    files: FileStore,
+    *,
+    school_id: int,
+    teacher_id: int,
+    photograph_id: int,
+    sheet_id: int | None,
+    outline: Outline,
+) -> None:
+    """Keep the outline and read the photograph by it; refused, nothing has changed."""
+    photo_of_school(session, school_id, photograph_id)
+    photo = photo_to_read(session, photograph_id)
+    assert photo is not None
+    if photo.state is PhotoState.READING:
+        raise Refused("This photograph is just being read: wait a moment, then look again.")
+    number = _named(photo, sheet_id)
+    if number is None:
+        raise Refused("Say first whose sheet this is.")
+    sheet = sheet_of_school(session, school_id, number)
+    unknown = set(outline.nudges) - {cell.id for cell in _layout(session, sheet).cells}
+    if unknown:
+        raise Refused("The outline is of another sheet than this: place it once more.")
+    set_outline(session, photo.id, outline_to_json(outline))
+    record(session, photo.id, teacher_id, "place", None)
+    picture = open_photo(files.get(photo.sha256))
+    reading = read_sheet(session, files, photo, sheet, picture, find_marks(picture.rgb))
+    if not reading.found:
+        raise BadPicture(" ".join(hints(reading.flags)[:1]))
+
+
+def _named(photo: PhotoRow, sheet_id: int | None) -> int | None:
+    """Give the sheet's number: what was read once stays that sheet's."""
+    if photo.state is PhotoState.READ:
+        return photo.sheet_id
+    return sheet_id or photo.sheet_id
+
+
+def _layout(session: Session, sheet: SheetRow) -> Layout:
+    return layout_from_json(layouts_of_sheets(session, [sheet.id])[sheet.id])

@@ -1,0 +1,131 @@
+"""A glance at a picture while somebody aims: is the sheet there, straight, evenly lit, sharp?
+
+Quick and without a layout, so that hints come while the sheet still lies there.
+"""
+
+from dataclasses import dataclass
+from enum import Enum
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from noema.core.photo.flags import BURNT_SHARE, edge_blur_mm, why_no_sheet
+from noema.core.photo.hints import hints
+from noema.core.photo.marks import FoundMarks, find_marks
+from noema.core.photo.picture import linear_of_srgb
+from noema.core.photo.reading import SheetFlag
+from noema.core.photo.sample import LUMINANCE
+from noema.core.photo.straighten import Placed, place_page, polygon_pixels, straighten, to_picture
+from noema.core.sheet.layout import Point, box
+from noema.core.sheet.paper import FRAMES, Frame
+
+Floats = NDArray[np.float64]
+
+_LEAST_SHARE = 0.18  # of the picture, that a sheet near enough covers
+_ASKEW = 1.22  # of the shape, from about 35 degrees; and of two sides, where one is nearer
+_QUIET_MM, _CLEAR_MM = 4.0, 1.0  # the ring of bare paper round every mark
+_PX_PER_MM = 4.0  # at which edge_blur_mm measures
+_SHADOW_LOG = 0.16  # by which one mark's paper may depart from light that falls off evenly
+_UNEVEN = 2.2  # brightest paper over darkest
+_SPARK, _SPARK_SHARE = 252, 0.005  # bytes, and the share of the sheet that shines
+_WHITE = 244  # bytes: paper brighter than this is nearly burnt
+_BLUR_MM = 1.1  # a preview is softer than the photograph will be
+
+
+class Aim(Enum):
+    """What to do before the photograph is taken; the value is the sentence that says it."""
+
+    ALL_IN = "Move back a little: all eight black squares belong in the picture."
+    CLOSER = "Come closer: the sheet should fill the picture."
+    ABOVE = "Hold the phone straight above the sheet."
+    SHARP = "Hold still until the picture is sharp."
+    SHADOW = "A shadow lies on the sheet: step aside or turn it."
+    EVEN = "One side is much darker: turn the sheet so that light falls evenly."
+    SHINE = "Something shines: let the paint dry, or turn the sheet away from the lamp."
+    BURNT = "Too bright: step out of the sun or turn the flash off."
+
+
+_UNFOUND = {SheetFlag.CROPPED: Aim.ALL_IN, SheetFlag.BLURRED: Aim.SHARP}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Glance:
+    """What is seen while aiming."""
+
+    corners: tuple[Point, ...]  # of the sheet, shares of the picture; empty where none is seen
+    words: tuple[str, ...]  # what to change, the most telling first
+
+    @property
+    def ready(self) -> bool:
+        """Whether the photograph is worth taking as things are."""
+        return bool(self.corners) and not self.words
+
+
+def glance(rgb: NDArray[np.uint8]) -> Glance:
+    """Look at RGB bytes (h, w, 3)."""
+    found = find_marks(rgb)
+    for frame in FRAMES:
+        placed = place_page(found, frame.markers)
+        if placed is not None:
+            return _glance(rgb, found, placed, frame)
+    flags = why_no_sheet(rgb, bool(found.ids))
+    told = [aim.value for flag, aim in _UNFOUND.items() if flag in flags]
+    return Glance(corners=(), words=(*told, *hints(flags))[:1])
+
+
+def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: Frame) -> Glance:
+    size = np.array(rgb.shape[1::-1], dtype=float)
+    sheet = to_picture(placed, box(0.0, 0.0, frame.width_mm, frame.height_mm)) / size
+    flat = straighten(rgb, placed, (frame.width_mm, frame.height_mm), px_per_mm=_PX_PER_MM)
+    paper = _paper_at_marks(flat, frame)
+    places = np.array([np.mean(marker.corners_mm, axis=0) for marker in frame.markers])
+    plane = np.column_stack([np.ones(len(places)), places])
+    bumps = np.log(paper) - plane @ np.linalg.lstsq(plane, np.log(paper))[0]
+    bytes_top = flat.max(axis=2)
+    burnt = float((bytes_top >= _SPARK).mean())
+    seen = {
+        Aim.ALL_IN: len(set(found.ids)) < len(frame.markers) and _leaves(sheet),
+        Aim.CLOSER: cv2.contourArea(sheet.astype(np.float32)) < _LEAST_SHARE,
+        Aim.ABOVE: _askew(sheet * size, frame) > _ASKEW,
+        Aim.SHARP: edge_blur_mm(flat, frame.markers) > _BLUR_MM,
+        Aim.BURNT: burnt > BURNT_SHARE,
+        Aim.SHADOW: float(np.abs(bumps).max()) > _SHADOW_LOG,
+        Aim.EVEN: float(paper.max() / paper.min()) > _UNEVEN,
+        # On paper as bright as sparks none can be told.
+        Aim.SHINE: burnt > _SPARK_SHARE and float(np.percentile(bytes_top, 85)) < _WHITE,
+    }
+    return Glance(
+        corners=tuple((float(x), float(y)) for x, y in sheet.tolist()),
+        words=tuple(aim.value for aim, holds in seen.items() if holds),
+    )
+
+
+def _paper_at_marks(flat: NDArray[np.uint8], frame: Frame) -> Floats:
+    """Give the linear luminance of the bare paper round each mark, (n,)."""
+    size = flat.shape[:2]
+    light = linear_of_srgb(flat) @ LUMINANCE.astype(np.float32)
+    found = []
+    for marker in frame.markers:
+        around = np.zeros(size, dtype=bool)
+        for grown, kept in ((_QUIET_MM, True), (_CLEAR_MM, False)):
+            (left, top), (right, bottom) = marker.corners_mm[0], marker.corners_mm[2]
+            ring = box(
+                left - grown, top - grown, right - left + 2 * grown, bottom - top + 2 * grown
+            )
+            place = polygon_pixels(ring, 0.0, size, _PX_PER_MM)
+            around[place[:, 0], place[:, 1]] = kept
+        found.append(max(float(np.median(light[around])), 1e-3))
+    return np.array(found)
+
+
+def _leaves(sheet: Floats) -> bool:
+    return bool(np.any(sheet < 0.0) or np.any(sheet > 1.0))
+
+
+def _askew(corners: Floats, frame: Frame) -> float:
+    """Give by how much two opposite sides, or width and height, differ from what they should be."""
+    top, right, bottom, left = np.linalg.norm(corners - np.roll(corners, -1, axis=0), axis=1)
+    shape = (top + bottom) / (left + right) / (frame.width_mm / frame.height_mm)
+    ratios = np.array([top / bottom, left / right, shape])
+    return float(np.maximum(ratios, 1.0 / ratios).max())

@@ -1,0 +1,45 @@
+"""Taking a photograph with the device's own camera, with hints while one aims."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, render_template, request
+
+from noema.core.errors import Refused
+from noema.core.photo.aiming import glance
+from noema.formats.photo_file import check_photo, open_photo
+from noema.web.frame.page import Frame, Stage, frame
+
+aiming = Blueprint("aiming", __name__)
+
+_MOST_LOOK_BYTES = 2 * 1024 * 1024
+
+
+@dataclass(frozen=True, kw_only=True)
+class AimPage:
+    """The camera's page."""
+
+    frame: Frame
+
+
+@aiming.get("/photograph/camera")
+def camera() -> str:
+    """Show what the camera sees and what to change."""
+    return render_template("handing_in/camera.html", page=AimPage(frame=frame(Stage.PHOTOGRAPH)))
+
+
+@aiming.get("/photograph/advice")
+def advice() -> str:
+    """Say how a sheet is photographed well."""
+    return render_template("handing_in/advice.html", page=AimPage(frame=frame(Stage.PHOTOGRAPH)))
+
+
+@aiming.post("/photograph/look")
+def look() -> dict[str, object]:
+    """Look at one small picture of the camera's; it isn't kept."""
+    file = request.files.get("look")
+    data = b"" if file is None else file.read(_MOST_LOOK_BYTES + 1)
+    if not data or len(data) > _MOST_LOOK_BYTES:
+        raise Refused("Send one picture of at most 2 MB as “look”.")
+    check_photo(data)
+    seen = glance(open_photo(data).rgb)
+    return {"ready": seen.ready, "words": list(seen.words), "corners": list(seen.corners)}

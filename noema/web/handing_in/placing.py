@@ -1,0 +1,156 @@
+"""Placing a sheet's outline over a photograph by hand."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response
+
+from noema.actions.place_outline import ToPlace, place_outline, to_place
+from noema.core.errors import BadOutline, Refused
+from noema.core.photo.by_hand import Outline, box_of
+from noema.core.sheet.layout import Point
+from noema.formats.outline_json import outline_from_json
+from noema.store.sheets import SheetRow, sheets_to_match
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.refusals import status_of
+from noema.web.frame.request import db, files, me
+from noema.web.handing_in.views import by_class
+
+placing = Blueprint("placing", __name__)
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlacedCell:
+    """A cell to be drawn over the photograph."""
+
+    id: str
+    label: str
+    corners: str  # "x,y x,y ...": shares of the box round all cells
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlacingPage:
+    """A photograph with an outline over it."""
+
+    frame: Frame
+    photo_id: int
+    title: str
+    sheets: tuple[tuple[str, tuple[SheetRow, ...]], ...]  # to choose from, while it isn't said
+    sheet: SheetRow | None = None
+    size_px: tuple[int, int] = (4, 3)
+    box_mm: tuple[float, float] = (1.0, 1.0)
+    cells: tuple[PlacedCell, ...] = ()
+    corners: str = ""
+    sides: str = ""
+    paper: str = ""
+    nudges: str = ""
+    sentence: str = ""
+
+
+@placing.get("/photographs/<int:photograph_id>/outline")
+def page(photograph_id: int) -> str:
+    """Show the photograph and the outline over it; first ask whose it is, where nobody knows."""
+    sheet_id = request.args.get("sheet", type=int)
+    return render_template("handing_in/placing.html", page=_page(photograph_id, sheet_id))
+
+
+@placing.post("/photographs/<int:photograph_id>/outline")
+def place(photograph_id: int) -> Response | tuple[str, int]:
+    """Read the photograph as the outline lies."""
+    sheet_id = request.form.get("sheet", type=int)
+    try:
+        place_outline(
+            db(),
+            files(),
+            school_id=me().school_id,
+            teacher_id=me().id,
+            photograph_id=photograph_id,
+            sheet_id=sheet_id,
+            outline=_outline(),
+        )
+    except Refused as refusal:
+        db().rollback()
+        shown = _page(photograph_id, sheet_id, str(refusal))
+        return render_template("handing_in/placing.html", page=shown), status_of(refusal)
+    return redirect(url_for("reviewing.desk", photograph_id=photograph_id), 303)
+
+
+def _page(photograph_id: int, sheet_id: int | None, sentence: str = "") -> PlacingPage:
+    ready = to_place(db(), files(), me().school_id, photograph_id, sheet_id)
+    if ready is None:
+        return PlacingPage(
+            frame=frame(Stage.PHOTOGRAPH),
+            photo_id=photograph_id,
+            title="Whose sheet is this?",
+            sheets=by_class(sheets_to_match(db(), me().school_id)),
+        )
+    box = box_of(ready.layout)
+    sent = request.form
+    return PlacingPage(
+        frame=frame(Stage.PHOTOGRAPH),
+        photo_id=photograph_id,
+        title=f"{ready.sheet.student}, {ready.sheet.code}",
+        sheets=(),
+        sheet=ready.sheet,
+        size_px=ready.size_px,
+        box_mm=(box[2][0] - box[0][0], box[2][1] - box[0][1]),
+        cells=_cells(ready),
+        # What was just refused is shown as it was sent, so that it can be put right.
+        corners=sent.get("corners") or _said(ready.outline.corners),
+        sides=sent.get("sides") or _said(ready.outline.sides),
+        paper=sent.get("paper") or _said(ready.outline.paper),
+        nudges=sent.get("nudges") or _said_nudges(ready.outline),
+        sentence=sentence,
+    )
+
+
+def _cells(ready: ToPlace) -> tuple[PlacedCell, ...]:
+    box = box_of(ready.layout)
+    (left, top), (right, bottom) = box[0], box[2]
+    return tuple(
+        PlacedCell(
+            id=cell.id,
+            label=cell.label,
+            corners=_said(
+                tuple(
+                    ((x - left) / (right - left), (y - top) / (bottom - top))
+                    for x, y in cell.polygon_mm
+                )
+            ),
+        )
+        for cell in ready.layout.cells
+    )
+
+
+def _outline() -> Outline:
+    return outline_from_json(
+        {
+            **{name: _points(name) for name in ("corners", "sides", "paper")},
+            "nudges": dict(_nudge(part) for part in request.form.get("nudges", "").split()),
+        }
+    )
+
+
+def _points(name: str) -> list[list[float]]:
+    """Read "x,y x,y": what the page writes and a person may type."""
+    try:
+        parts = request.form.get(name, "").split()
+        return [[float(one) for one in part.split(",")] for part in parts]
+    except ValueError as wrong:
+        raise BadOutline(f"Write the {name} as pairs like 0.25,0.5 with blanks between.") from wrong
+
+
+def _nudge(part: str) -> tuple[str, list[float]]:
+    try:
+        name, across, down = part.replace(":", ",").rsplit(",", 2)
+        return name, [float(across), float(down)]
+    except ValueError as wrong:
+        raise BadOutline("Write moved cells as name:right,down in mm, like c3:1.5,-2.") from wrong
+
+
+def _said(points: tuple[Point, ...]) -> str:
+    return " ".join(f"{x:.4f},{y:.4f}" for x, y in points)
+
+
+def _said_nudges(outline: Outline) -> str:
+    return " ".join(f"{name}:{x:.1f},{y:.1f}" for name, (x, y) in outline.nudges.items())

@@ -1,0 +1,45 @@
+"""A real browser, and a teacher who logs in with it."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from playwright.sync_api import Page, expect, sync_playwright
+
+from tests.trade import PASSWORD, School
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+
+
+@contextmanager
+def opened(address: str, *more_flags: str) -> Iterator[Page]:
+    """A page of a browser; whatever it complains of fails the test."""
+    with sync_playwright() as playwright:
+        flags = [*FLAGS, *more_flags]
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=flags)
+        page = browser.new_page(base_url=address, viewport={"width": 1280, "height": 800})
+        complaints: list[str] = []
+        page.on("pageerror", lambda wrong: complaints.append(str(wrong)))
+        page.on(
+            "console",
+            lambda said: complaints.append(said.text) if said.type == "error" else None,
+        )
+        yield page
+        browser.close()
+        assert complaints == []
+
+
+def log_in(page: Page, school: School) -> None:
+    page.goto("/")
+    page.get_by_label("E-mail").fill(school.email)
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Log in").click()
+    expect(page.get_by_role("heading", name="What waits")).to_be_visible()
