@@ -1,5 +1,6 @@
 """A printer's colours are found out: from photographs of its page beside a card, or by a meter."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
@@ -11,8 +12,15 @@ from noema.core.photo.knowledge import Knowledge, Known, Srgb
 from noema.core.photo.print_colours import combined, look_of_reading, look_of_samples
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import Reading
-from noema.core.sheet.calibration_sheet import calibration_layout
+from noema.core.sheet.calibration_sheet import (
+    PAPER,
+    PRINTED,
+    calibration_layout,
+    squares_in_order,
+)
+from noema.core.sheet.layout import Triple
 from noema.core.sheet.paper import Paper
+from noema.devices.colour_meter import ColourMeter, HeldSquare
 from noema.devices.file_store import FileStore
 from noema.formats.measurements import samples_from_bytes
 from noema.formats.photo_file import check_photo, open_photo
@@ -28,6 +36,7 @@ from noema.store.printers import (
 )
 
 _PAPER_SIGMA = 0.8
+_BY_METER = "measured with a colour meter"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -81,8 +90,32 @@ def look_at_photo(
 def look_at_measurements(session: Session, school_id: int, printer_id: int, data: bytes) -> None:
     """Take a meter's file: the page's squares in order."""
     labs = look_of_samples([sample.lab for sample in samples_from_bytes(data)])
-    look = Look(how="measured with a colour meter", source="meter", labs=labs)
+    look = Look(how=_BY_METER, source="meter", labs=labs)
     add_look(session, school_id, printer_id, look)
+
+
+def look_with_meter(
+    session: Session, school_id: int, printer_id: int, meter: ColourMeter, taken: Sequence[Triple]
+) -> tuple[Triple, ...]:
+    """Measure the next square of the page's first row, blank paper last; with it a look is kept.
+
+    `taken` are the readings so far; gives them with the new one.
+    """
+    printer = printer_of_school(session, school_id, printer_id)
+    wanted = squares_to_measure()
+    if len(taken) >= len(wanted):
+        raise Refused("All squares are measured: begin again to measure them once more.")
+    held = HeldSquare(printer=printer.name, sent=wanted[len(taken)])
+    now = (*taken, meter.read(held))
+    if len(now) == len(wanted):
+        look = Look(how=_BY_METER, source="meter", labs=look_of_samples(now))
+        add_look(session, school_id, printer_id, look)
+    return now
+
+
+def squares_to_measure() -> tuple[Srgb, ...]:
+    """Give what lies under the meter square by square: the page's first row, then paper."""
+    return (*squares_in_order()[: len(PRINTED)], PAPER)
 
 
 def choose_printer(

@@ -7,9 +7,13 @@ from pathlib import Path
 import click
 
 from noema.core.errors import BadFile
+from noema.core.photo.by_hand import read_by_hand
+from noema.core.photo.card import Card
 from noema.core.photo.picture import Picture
 from noema.core.photo.read import read_photo
 from noema.formats.layout_json import layout_from_text
+from noema.formats.measurements import samples_from_bytes
+from noema.formats.outline_json import outline_from_text
 from noema.formats.photo_file import check_photo, open_photo
 from noema.formats.reading_json import reading_to_json
 from noema.formats.scan import is_scan, pages_of_scan
@@ -19,12 +23,33 @@ from noema.formats.scan import is_scan, pages_of_scan
 @click.argument("photos", nargs=-1, required=True, type=click.Path(path_type=Path))
 @click.option("--layout", "layout_file", required=True, type=click.Path(path_type=Path))
 @click.option("--json", "as_json", is_flag=True, help="Print JSON (the only form there is).")
-def command(photos: tuple[Path, ...], layout_file: Path, as_json: bool) -> None:
+@click.option("--card", type=click.Path(path_type=Path), help="Values of a card beside the sheet.")
+@click.option("--card-columns", type=click.IntRange(1, 40), default=6, show_default=True)
+@click.option("--outline", type=click.Path(path_type=Path), help="Where a person placed the cells.")
+def command(
+    photos: tuple[Path, ...],
+    layout_file: Path,
+    as_json: bool,
+    card: Path | None,
+    card_columns: int,
+    outline: Path | None,
+) -> None:
     """Read photographs of a sheet."""
     layout = layout_from_text(layout_file.read_text(encoding="utf-8"))
+    beside = None if card is None else _card(card, card_columns)
+    placed = None if outline is None else outline_from_text(outline.read_text(encoding="utf-8"))
     for path in photos:
         for name, picture in _pictures(path):
-            click.echo(json.dumps(reading_to_json(read_photo(picture, layout).reading, name)))
+            if placed is None:
+                read = read_photo(picture, layout, beside)
+            else:
+                read = read_by_hand(picture, placed, layout, beside)
+            click.echo(json.dumps(reading_to_json(read.reading, name)))
+
+
+def _card(values: Path, columns: int) -> Card:
+    labs = tuple(sample.lab for sample in samples_from_bytes(values.read_bytes()))
+    return Card(name=values.stem, columns=columns, rows=len(labs) // columns, labs=labs)
 
 
 def _pictures(path: Path) -> Iterator[tuple[str, Picture]]:

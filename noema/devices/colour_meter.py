@@ -25,10 +25,18 @@ class Held:
     mixed_with: tuple[Part, ...]  # volumes of known tubes to one of it
 
 
+@dataclass(frozen=True, kw_only=True)
+class HeldSquare:
+    """A printed square under the meter."""
+
+    printer: str
+    sent: tuple[int, int, int]  # sRGB bytes; 255 thrice is the bare paper
+
+
 class ColourMeter(Protocol):
     """Something that measures one swatch at a time."""
 
-    def read(self, held: Held) -> Lab:
+    def read(self, held: Held | HeldSquare) -> Lab:
         """Give the swatch's Lab (D50, 2 degree observer), or say that there is no reading."""
 
 
@@ -38,7 +46,7 @@ class SpooledMeter:
     def __init__(self, folder: Path) -> None:
         self._folder = folder
 
-    def read(self, held: Held) -> Lab:
+    def read(self, held: Held | HeldSquare) -> Lab:
         """Read the newest file anew each time."""
         try:
             files = [file for file in self._folder.iterdir() if file.is_file()]

@@ -1,5 +1,6 @@
 """Outlines placed by hand as JSON (docs/formats.md)."""
 
+import json
 from typing import cast
 
 from noema.core.errors import BadOutline
@@ -19,6 +20,14 @@ def outline_to_json(outline: Outline) -> Json:
         "paper": _points(outline.paper),
         "nudges": {name: [round(x, 2), round(y, 2)] for name, (x, y) in outline.nudges.items()},
     }
+
+
+def outline_from_text(text: str) -> Outline:
+    """Read an outline's file."""
+    try:
+        return outline_from_json(json.loads(text))
+    except json.JSONDecodeError as wrong:
+        raise BadOutline(f"The outline is not JSON (line {wrong.lineno}): {wrong.msg}.") from wrong
 
 
 def outline_from_json(given: object) -> Outline:

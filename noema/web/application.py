@@ -34,6 +34,7 @@ from noema.web.paints.naming import naming
 from noema.web.paints.reaching import reaching
 from noema.web.paints.swatching import swatching
 from noema.web.paints.views import paints
+from noema.web.printers.measuring import measuring
 from noema.web.printers.views import printers
 from noema.web.printing.views import printing
 from noema.web.progress.views import progress
@@ -55,6 +56,7 @@ FEATURES = (
     naming,
     printing,
     printers,
+    measuring,
     handing_in,
     aiming,
     again,

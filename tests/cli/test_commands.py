@@ -34,6 +34,7 @@ def painted(tmp_path_factory):
         5,
         "--preset",
         "easy",
+        "--known-print",
         "--out",
         folder,
     )
@@ -69,6 +70,21 @@ def test_sheet_picture_read_judge(painted):
     assert len(answer["cells"]) == 7
     assert answer["advice"]
     _judged_by_a_teachers_sheet(painted / "reading.json", reading)
+
+
+def test_read_with_what_is_known_beside(painted):
+    known = noema("read", painted / "photo.jpg", "--layout", painted / "known-layout.json")
+    assert "printer" in json.loads(known.stdout)["knowledge"]
+    card = painted / "card.csv"
+    card.write_text("name,L,a,b\ngrey,50,0,0\n")
+    photo = [painted / "photo.jpg", "--layout", painted / "layout.json"]
+    read = noema("read", *photo, "--card", card, "--card-columns", 1)
+    assert "card" not in json.loads(read.stdout)["knowledge"]
+    outline = painted / "outline.json"
+    outline.write_text('{"corners": [[0.1, 0.1], [0.9, 0.9], [0.9, 0.1], [0.1, 0.9]]}')
+    crossed = noema("read", *photo, "--outline", outline)
+    assert crossed.returncode != 0
+    assert "cross" in crossed.stderr
 
 
 def _judged_by_a_teachers_sheet(file, reading):

@@ -10,7 +10,7 @@ import pytest
 from noema.core.errors import BadFile, MeterAway
 from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.shelf import TUBES
-from noema.devices.colour_meter import ColourMeter, Held, SpooledMeter
+from noema.devices.colour_meter import ColourMeter, Held, HeldSquare, SpooledMeter
 from noema.formats.measurements import Sample, samples_to_cgats
 from noema.stand_ins.meter import PretendMeter
 
@@ -29,8 +29,8 @@ class Instrument:
         self._folder, self._number = folder, 0
         self._meter, self._spool = PretendMeter(Random(3)), SpooledMeter(folder)
 
-    def read(self, held: Held) -> tuple[float, float, float]:
-        sample = Sample(name=held.label, lab=self._meter.read(held))
+    def read(self, held: Held | HeldSquare) -> tuple[float, float, float]:
+        sample = Sample(name="1", lab=self._meter.read(held))
         file = self._folder / f"{self._number:03}.txt"
         file.write_text(samples_to_cgats([sample]))
         os.utime(file, (self._number, self._number))
@@ -70,3 +70,32 @@ def test_a_file_that_is_no_measurement_is_refused(tmp_path):
     (tmp_path / "notes.txt").write_text("L,a,b\n1,2,three\n")
     with pytest.raises(BadFile, match="line 2: b\\* is not a number"):
         SpooledMeter(tmp_path).read(HELD)
+
+
+@pytest.mark.parametrize("printer", ["Office", "Art room"])
+def test_a_printer_lays_the_same_whenever_it_is_measured(meter, printer):
+    greys = [
+        np.mean(
+            [
+                meter.read(
+                    HeldSquare(
+                        printer=printer,
+                        sent=(sent,) * 3,
+                    )
+                )
+                for _ in range(8)
+            ],
+            axis=0,
+        )
+        for sent in (20, 120, 210, 255)
+    ]
+    lightness = [lab[0] for lab in greys]
+    assert lightness == sorted(lightness)
+    assert 90.0 < lightness[-1] < 99.0
+
+
+def test_two_printers_lay_two_colours(meter):
+    first, second = (
+        np.array(meter.read(HeldSquare(printer=name, sent=(196, 60, 48)))) for name in ("A", "B")
+    )
+    assert np.linalg.norm(first - second) > 1.0

@@ -75,6 +75,8 @@ BELONGS_TO_A_SCHOOL = {
     "printers.measurements",
     "printers.anew",
     "printers.choose",
+    "measuring.page",
+    "measuring.measure",
     "handing_in.pile",
     "handing_in.add_to_pile",
     "handing_in.match",

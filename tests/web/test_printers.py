@@ -1,11 +1,13 @@
 """A printer is calibrated through the pages, and its sheets are read by what it lays."""
 
+from dataclasses import replace
 from io import BytesIO
 
 import numpy as np
 import pypdfium2
 import pytest
 
+from noema.assemble import web_application_of
 from noema.core.sheet.calibration_sheet import PRINTED
 from noema.formats.measurements import Sample, samples_to_cgats
 from noema.stand_ins.camera import photograph
@@ -117,3 +119,45 @@ def test_what_cant_be_is_refused_in_a_sentence(client, wrong):
     answer = client.post(address, data=sent)
     assert answer.status_code == 422
     assert sentence in answer.text
+
+
+@pytest.fixture
+def with_meter(school, settings, sessions):
+    """A teacher's browser in a room with the stand-in meter."""
+    app = web_application_of(replace(settings, meter="stand-in"), sessions)
+    app.config["WTF_CSRF_ENABLED"] = False
+    return school.teacher(app)
+
+
+def test_a_meter_measures_square_by_square(with_meter, school):
+    client = with_meter
+    printer = added(client)
+    url = f"/printers/{printer}/meter"
+    assert "0 of 13" in client.get(url).text
+    taken = ""
+    for n in range(1, 13):
+        answer = client.post(url, data={"taken": taken})
+        assert f"{n} of 13" in answer.text
+        taken = answer.text.split('name="taken" value="', 1)[1].split('"', 1)[0]
+    before = client.post(url, data={"taken": " ".join(taken.split()[:-1]), "back": "1"})
+    assert "11 of 13" in before.text
+    assert client.post(url, data={"taken": taken}).status_code == 303
+    with school.sessions() as session:
+        (look,) = printer_of_school(session, school.id, printer).looks
+    assert (look.source, len(look.labs)) == ("meter", len(PRINTED) + 1)
+    assert "measured with a colour meter" in client.get(f"/printers/{printer}").text
+
+
+@pytest.mark.parametrize("taken", ["nonsense", "1,2", "1,2,3 4,5"])
+def test_spoiled_readings_are_refused(client, taken):
+    answer = client.post(f"/printers/{added(client)}/meter", data={"taken": taken})
+    assert answer.status_code == 422
+    assert "begin again" in answer.text
+
+
+def test_without_a_meter_its_said(client):
+    printer = added(client)
+    assert "square by square" not in client.get(f"/printers/{printer}").text
+    answer = client.post(f"/printers/{printer}/meter", data={"taken": ""})
+    assert answer.status_code == 422
+    assert "No meter is connected" in answer.text

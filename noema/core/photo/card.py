@@ -19,6 +19,7 @@ from noema.core.sheet.layout import Triple
 Floats = NDArray[np.float64]
 
 FEWEST_PATCHES = 6
+_NEUTRAL = 6.0  # chroma up to which a plain card is a grey one
 _LOOK_PX = 1100  # of the longer side, at which things with four corners are looked for
 _LEAST_SHARE, _MOST_SHARE = 0.002, 0.5  # of the picture
 _MARGINS = (0.0, 0.03, 0.06, 0.1, 0.15)  # of a card's side that may be border
@@ -43,11 +44,18 @@ class Card:
                 f"The card has {self.columns} × {self.rows} patches but the file holds "
                 f"{len(self.labs)} colours: give as many as it has, row by row."
             )
-        if count < FEWEST_PATCHES:
+        if 1 < count < FEWEST_PATCHES:
             raise BadFile(
                 f"The card has {count} patches: at least {FEWEST_PATCHES} are needed to find it "
-                "in a photograph."
+                "in a photograph, or a single grey."
             )
+        if self.is_one_grey and float(np.hypot(*self.labs[0][1:])) > _NEUTRAL:
+            raise BadFile("A card of one patch must be a grey: give a card of more patches.")
+
+    @property
+    def is_one_grey(self) -> bool:
+        """Whether it is a plain grey card, which must lie on the blank part of a page."""
+        return len(self.labs) == 1
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)

@@ -9,6 +9,7 @@ from noema.core.photo.card import Card, colours_at, find_card
 from noema.core.photo.cells import read_cells
 from noema.core.photo.doubt import Seeing
 from noema.core.photo.flags import edge_blur_mm, sheet_flags, why_no_sheet
+from noema.core.photo.grey_card import find_grey
 from noema.core.photo.identify import read_code
 from noema.core.photo.knowledge import CARD_SOURCE, knowledge_of, known_patch
 from noema.core.photo.landmarks import register
@@ -173,6 +174,10 @@ def _card_patches(
     picture: Picture, placed: Placed, page: Page, card: Card
 ) -> list[tuple[Patch, Floats]]:
     """Give a card's patches with their colours over the paper's light; empty where none lies."""
+    if card.is_one_grey:
+        grey = find_grey(page)
+        known = known_patch("card0", (), card.labs[0], _CARD_SIGMA, CARD_SOURCE)
+        return [] if grey is None else [(known, grey)]
     seen = find_card(picture, card)
     if seen is None:
         return []

@@ -65,7 +65,7 @@ def draw_calibration(layout: Layout, printer: str) -> Drawing:
     said = (
         (24.0, f"Calibration of {printer}", 5.0),
         (30.5, "Print as you print worksheets: same paper, full size, no colour correction.", 3.4),
-        (112.0, "Lay the reference card here or beside the page, then photograph both", 3.4),
+        (112.0, "Lay the reference card here (a card of one grey too), then photograph both", 3.4),
         (116.5, "in even daylight, two or three times, turned a little each time.", 3.4),
     )
     items += [

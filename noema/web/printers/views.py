@@ -31,7 +31,7 @@ from noema.store.printers import (
 )
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
-from noema.web.frame.request import db, files, me
+from noema.web.frame.request import db, files, me, meter
 
 printers = Blueprint("printers", __name__)
 
@@ -70,6 +70,7 @@ class PrinterPage:
     cards: tuple[OwnedCard, ...]
     laid: tuple[Laid, ...]
     sentence: str = ""
+    has_meter: bool = False
     papers: tuple[Paper, ...] = tuple(Paper)
     most: int = _MOST_PHOTOS
 
@@ -195,6 +196,7 @@ def _page(printer_id: int, sentence: str = "") -> PrinterPage:
         printer=found,
         cards=cards_of_school(db(), me().school_id),
         laid=_laid(found),
+        has_meter=meter() is not None,
         sentence=sentence,
     )
 

@@ -85,4 +85,45 @@ def test_a_card_that_doesnt_fit_its_file_is_refused():
     with pytest.raises(BadFile, match="6 × 4 patches but the file holds 18"):
         Card(name="x", columns=6, rows=4, labs=CARD.labs)
     with pytest.raises(BadFile, match="at least 6"):
-        Card(name="grey", columns=1, rows=1, labs=CARD.labs[:1])
+        Card(name="x", columns=2, rows=1, labs=CARD.labs[:2])
+
+
+GREY = Card(name="Grey", columns=1, rows=1, labs=((50.0, 0.0, 0.0),))
+
+
+def with_grey_card(seed: int, lightness: float | None):
+    """A calibration page with a plain card on its blank half."""
+    rng = default_rng(seed)
+    press = replace(load_paper(rng, 1.0), has_colours=False)
+    page = print_page(PDF, 0, press, 8.0)
+    if lightness is not None:
+        spot = page[130 * 8 : 185 * 8, 90 * 8 : 180 * 8]
+        spot[:] = ((lightness + 16.0) / 116.0) ** 3
+    jpeg = photograph(page, aim("easy", rng), (1800, 1350), rng)
+    truth = {
+        cell.id: press.lays(np.array([printed_as(cell.id)], np.uint8))[0] for cell in LAYOUT.cells
+    }
+    return open_photo(jpeg), truth
+
+
+def test_a_grey_card_helps_a_little():
+    gains = []
+    for seed in (31, 32, 33, 34):
+        picture, truth = with_grey_card(seed, 50.0)
+        plain, by_grey = (read_photo(picture, LAYOUT, card).reading for card in (None, GREY))
+        assert by_grey.knowledge == (Knowledge.CARD,)
+        greys = [n for n, cell in enumerate(LAYOUT.cells) if len({*printed_as(cell.id)}) == 1]
+        gains.append(np.median((errors(plain, truth) - errors(by_grey, truth))[greys]))
+        sigma = [[one.cells[n].sigma for n in greys] for one in (plain, by_grey)]
+        assert np.median(sigma[1]) < np.median(sigma[0])
+    assert np.median(gains) > -0.1
+
+
+def test_bare_paper_isnt_taken_for_a_grey_card():
+    picture, _ = with_grey_card(31, None)
+    assert Knowledge.CARD not in read_photo(picture, LAYOUT, GREY).reading.knowledge
+
+
+def test_a_card_of_one_colour_is_refused():
+    with pytest.raises(BadFile, match="must be a grey"):
+        Card(name="Red", columns=1, rows=1, labs=((50.0, 60.0, 30.0),))
