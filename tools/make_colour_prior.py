@@ -87,7 +87,7 @@ def main() -> None:
     FOLDER.mkdir(exist_ok=True)
     cameras = [one_camera(FIRST_SEED + n) for n in range(CAMERAS)]
     flat = np.stack([camera.map for camera in cameras]).reshape(CAMERAS, -1)
-    rest = np.median([camera.rest for camera in cameras], axis=0)
+    rest = np.mean([camera.rest for camera in cameras], axis=0)
     written(
         "colour_prior.csv",
         "# How stand-in cameras map onto true colours: mean of 18 coefficients (3 outputs x 6\n"

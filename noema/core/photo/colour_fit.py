@@ -19,9 +19,7 @@ Floats = NDArray[np.float64]
 OUT, TERMS = 3, 6
 _FLOOR = 0.02  # of luminance, under which errors no longer shrink with it
 _DIM = 1e-5
-_GREY_REST = 0.65  # of a middling colour's: a grey says little of how lamps and eyes differ
-_USUAL_MISFIT = 0.42  # of patches under their own map, in sigmas: half of stand-in cameras
-_LEAST_STRANGE = 0.85
+_GREY_REST = 0.92  # of a middling colour's: measured, paint differs nearly alike at all saturations
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -84,10 +82,8 @@ def fit_colour(seen: Floats, true: Floats, sigma: Floats) -> ColourFit:
         right[place] += scaled.T @ (true[:, channel] / spread[:, channel])
     covariance = np.linalg.inv(precision)
     mean = (covariance @ right).reshape(OUT, TERMS)
-    # A camera that can't be brought onto its patches does stranger things to paint as well.
-    misfit = float(np.sqrt(np.mean(((true - terms @ mean.T) / spread) ** 2)))
-    strange = max(misfit / _USUAL_MISFIT, _LEAST_STRANGE)
-    return ColourFit(mean=mean, covariance=covariance * strange**2, rest=_USUAL.rest * strange**2)
+    # How badly patches fit says nothing of how badly paint does: measured, they don't go together.
+    return ColourFit(mean=mean, covariance=covariance, rest=_USUAL.rest)
 
 
 def _load() -> ColourFit:

@@ -28,9 +28,10 @@ _LINEAR_PER_DELTA = 0.03  # weighted linear RGB to one CIEDE2000
 _UNKNOWN_COLOUR_SIGMA = 5.5  # CIEDE2000 of a coloured patch of an unknown printer
 _NEUTRAL_SIGMA = 1.2  # of a black-ink grey's hue
 _INK_SIGMA = 1.2  # CIEDE2000: what a camera makes of ink isn't quite what it makes of paint
+_FLAT_SIGMA = 3.0  # and still less of black ink and paper, whose spectra are flat as no paint's is
 _LIGHT, _BY_CARD_SIGMA = 75.0, 0.7  # L* of a card's white; one sigma of paper's L* by it
 _CONTAMINATED = 8.0  # CIEDE2000 from which paint isn't what its tube says
-_PAPER_SURE = 0.004  # of paper being paper
+_PAPER_SURE = 0.02  # weighted linear RGB: of paint being white where paper is
 _DARKEST, _DULLED = 15.0, 0.9  # what print makes of screen colours: L* of full ink, chroma kept
 _GREY_SHARE = 0.35  # of a patch's chroma under which it was printed without colours
 _LEAST = 0.004  # linear: a channel below it is clipped or noise
@@ -94,9 +95,9 @@ def _rows(
         (
             np.mean([one[0] for one in same], axis=0),
             np.mean([one[1] for one in same], axis=0),
-            float(np.hypot(same[0][2], _INK_SIGMA)),
+            float(np.hypot(same[0][2], _FLAT_SIGMA if len({*sent}) == 1 else _INK_SIGMA)),
         )
-        for same in alike.values()
+        for sent, same in alike.items()
     ]
 
 
