@@ -10,7 +10,7 @@ from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
 from noema.core.colour.srgb import linear_to_lab, srgb_to_linear
 from noema.core.colour.wide import WIDE_LUMINANCE, WIDE_TO_XYZ_D50, XYZ_D50_TO_WIDE, wide_to_lab
 from noema.core.photo.colour_fit import ColourFit, fit_colour, weight_of
-from noema.core.photo.knowledge import TUBE_SOURCE
+from noema.core.photo.knowledge import CARD_SOURCE, TUBE_SOURCE
 from noema.core.photo.sample import LUMINANCE
 from noema.core.photo.tone import (
     UNKNOWN_PRINT_BLACK,
@@ -31,7 +31,9 @@ _INK_SIGMA = 1.2  # CIEDE2000: what a camera makes of ink isn't quite what it ma
 _FLAT_SIGMA = 3.0  # and still less of black ink and paper, whose spectra are flat as no paint's is
 _LIGHT, _BY_CARD_SIGMA = 75.0, 0.7  # L* of a card's white; one sigma of paper's L* by it
 _CONTAMINATED = 8.0  # CIEDE2000 from which paint isn't what its tube says
-_PAPER_SURE = 0.02  # weighted linear RGB: of paint being white where paper is
+_PAPER_SURE, _PAPER_BY_CARD = 0.02, 0.004
+"""Weighted linear RGB: of paint being white where paper is; and where a card lies there."""
+
 _DARKEST, _DULLED = 15.0, 0.9  # what print makes of screen colours: L* of full ink, chroma kept
 _GREY_SHARE = 0.35  # of a patch's chroma under which it was printed without colours
 _LEAST = 0.004  # linear: a channel below it is clipped or noise
@@ -75,10 +77,12 @@ def colour_fit_of(
 ) -> ColourFit:
     """Weigh usual cameras against the patches, greys neutral and colours as far as known."""
     printed = _rows([one for one in seen if one[0].lab_source != TUBE_SOURCE], tone, to_wide, paper)
-    first = _fitted(printed)
+    # A card shows how this camera takes flat spectra; without one it is guessed.
+    sure = _PAPER_BY_CARD if any(one[0].lab_source == CARD_SOURCE for one in seen) else _PAPER_SURE
+    first = _fitted(printed, sure)
     tubes = _rows([one for one in seen if one[0].lab_source == TUBE_SOURCE], tone, to_wide, paper)
     clean = [row for row in tubes if _is_clean(row, first, paper)]
-    return _fitted([*printed, *clean]) if clean else first
+    return _fitted([*printed, *clean], sure) if clean else first
 
 
 def _rows(
@@ -101,11 +105,11 @@ def _rows(
     ]
 
 
-def _fitted(rows: list[Row]) -> ColourFit:
+def _fitted(rows: list[Row], paper_sure: float) -> ColourFit:
     toned = np.array([np.ones(3), *(row[0] for row in rows)])
     true = np.array([np.ones(3), *(row[1] for row in rows)])
     sigmas = np.array([row[2] for row in rows])
-    spread = np.full((len(true), 3), _PAPER_SURE)
+    spread = np.full((len(true), 3), paper_sure)
     spread[1:] = (_LINEAR_PER_DELTA * sigmas / weight_of(true[1:]))[:, None]
     return fit_colour(toned, true, spread)
 

@@ -50,15 +50,18 @@ def errors(reading, truth) -> np.ndarray:
     )
 
 
-@pytest.mark.parametrize("seed", [11, 12, 13])
-def test_a_card_makes_a_calibration_page_better_known(seed):
-    picture, truth = calibration_photo(seed)
-    plain = read_photo(picture, LAYOUT).reading
-    by_card = read_photo(picture, LAYOUT, CARD).reading
-    assert by_card.knowledge == (Knowledge.CARD,)
-    assert plain.knowledge == (Knowledge.GREY_PRINT,)
-    assert np.median(errors(by_card, truth)) < 2.0
-    assert np.median(errors(by_card, truth)) < np.median(errors(plain, truth))
+def test_a_card_makes_a_calibration_page_better_known():
+    off = {"plain": [], "card": []}
+    for seed in (11, 12, 13):
+        picture, truth = calibration_photo(seed)
+        plain = read_photo(picture, LAYOUT).reading
+        by_card = read_photo(picture, LAYOUT, CARD).reading
+        assert by_card.knowledge == (Knowledge.CARD,)
+        assert plain.knowledge == (Knowledge.GREY_PRINT,)
+        off["card"].append(np.median(errors(by_card, truth)))
+        off["plain"].append(np.median(errors(plain, truth)))
+    assert max(off["card"]) < 2.0
+    assert sum(off["card"]) < 0.85 * sum(off["plain"])
 
 
 def test_without_a_card_none_is_seen():
