@@ -1,13 +1,25 @@
 """Takes the pictures in docs/screenshots from the running demo: `make screenshots`."""
 
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
+import numpy as np
 from playwright.sync_api import Page, sync_playwright
 
+from noema.formats.photo_file import jpeg_bytes, open_photo
 from noema.stand_ins.saltmarsh import PASSWORD, TEACHERS
+from noema.stand_ins.studio import take_picture
 from tools.local import address
+from tools.photographs import any_sheet_of
 
 FOLDER = Path(__file__).parents[1] / "docs/screenshots"
+FILM = "--use-file-for-fake-video-capture"
+FLAGS = (
+    "--no-sandbox",
+    "--disable-gpu",
+    "--use-fake-ui-for-media-stream",
+    "--use-fake-device-for-media-stream",
+)
 DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
 
@@ -21,6 +33,16 @@ PAGES = {
 }
 
 
+def filmed(folder: Path) -> Path:
+    """Give a film of the stand-in camera held over a sheet; browsers stretch its range."""
+    layout, pdf = any_sheet_of(8)
+    jpeg = take_picture(layout, pdf, seed=6, preset="easy", size_px=(1280, 960)).jpeg
+    darker = (open_photo(jpeg).rgb * 0.85).astype(np.uint8)
+    film = folder / "film.mjpeg"
+    film.write_bytes(jpeg_bytes(darker) * 3)
+    return film
+
+
 def shoot(page: Page, name: str) -> None:
     page.wait_for_load_state("networkidle")
     page.screenshot(path=FOLDER / f"{name}.png")
@@ -28,9 +50,9 @@ def shoot(page: Page, name: str) -> None:
 
 def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
-    with sync_playwright() as playwright:
+    with TemporaryDirectory() as folder, sync_playwright() as playwright:
         browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+            executable_path="/usr/bin/chromium", args=[*FLAGS, f"{FILM}={filmed(Path(folder))}"]
         )
         page = browser.new_page(base_url=address(), viewport=DESK)
         page.goto("/log-in")
@@ -38,7 +60,7 @@ def main() -> None:
         page.get_by_label("Password").fill(PASSWORD)
         page.get_by_role("button", name="Log in").click()
         shoot(page, "today")
-        for name in ("Plan", "Print", "Photograph", "Review", "Return"):
+        for name in ("Print", "Photograph", "Review", "Return"):
             page.locator("nav.stages").get_by_role("link", name=name).click()
             shoot(page, name.lower())
         page.locator("nav.stages").get_by_role("link", name="Review").click()
@@ -47,6 +69,9 @@ def main() -> None:
         page.locator("nav.stages").get_by_role("link", name="Review").click()
         page.get_by_role("row", name="Year 10 Painting").last.get_by_role("link").click()
         shoot(page, "desk-colour")
+        page.keyboard.press("m")
+        page.get_by_role("button", name="Read it like this").wait_for()
+        shoot(page, "outline")
         page.get_by_role("link", name="Plan", exact=True).click()
         page.get_by_role("link", name="Intensity chart").click()
         shoot(page, "key")
@@ -61,8 +86,9 @@ def main() -> None:
         page.get_by_role("link", name="Edda Quist").click()
         shoot(page, "student")
         page.set_viewport_size(PHONE)
-        page.goto("/photograph")
-        shoot(page, "photograph-phone")
+        page.goto("/photograph/camera")
+        page.locator(".ready").wait_for()
+        page.screenshot(path=FOLDER / "camera.png")
         browser.close()
 
 

@@ -49,7 +49,7 @@ def to_place(
     if number is None:
         return None
     sheet = sheet_of_school(session, school_id, number)
-    layout = layout_from_json(layouts_of_sheets(session, [sheet.id])[sheet.id])
+    layout = _layout(session, sheet)
     rgb = open_photo(files.get(photo.sha256)).rgb
     size = (rgb.shape[1], rgb.shape[0])
     placed_before = beside_photo(session, photo.id).outline

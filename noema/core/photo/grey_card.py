@@ -5,7 +5,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.photo.middle import middle
-from noema.core.photo.page import Page
+from noema.core.photo.page import Page, in_squares
 from noema.core.photo.sample import LUMINANCE
 from noema.core.photo.straighten import PX_PER_MM
 
@@ -21,18 +21,15 @@ _ROUGH = 0.08  # spread within a square, as a share
 def find_grey(page: Page) -> Floats | None:
     """Give a grey card's colour over paper, linear (3,); None where none lies."""
     side = round(_SQUARE_MM * PX_PER_MM)
-    height, width = (length // side for length in page.taken.shape)
-    cut = page.relative[: height * side, : width * side]
-    mean = cv2.resize(cut, (width, height), interpolation=cv2.INTER_AREA)
-    square = cv2.resize(cut**2, (width, height), interpolation=cv2.INTER_AREA)
-    spread = np.sqrt(np.maximum(square - mean**2, 0.0)).mean(axis=2)
-    light = mean @ LUMINANCE.astype(np.float32)
-    taken = page.taken[: height * side, : width * side].reshape(height, side, width, side)
+    mean, spread = in_squares(page.relative, side)
+    light = mean @ LUMINANCE
+    rows, columns = light.shape
+    taken = page.taken[: rows * side, : columns * side].reshape(rows, side, columns, side)
     grey = (
         (light > _DARKEST)
         & (light < _LIGHTEST)
         & (np.abs(mean - light[..., None]).max(axis=2) < _TINT * light)
-        & (spread < _ROUGH * light)
+        & (spread.mean(axis=2) < _ROUGH * light)
         & ~taken.any(axis=(1, 3))
     )
     count, names, sizes, _ = cv2.connectedComponentsWithStats(grey.astype(np.uint8), connectivity=4)

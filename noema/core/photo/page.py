@@ -55,6 +55,17 @@ def evened(straight: NDArray[np.uint8], picture: Picture, layout: Layout) -> Pag
     return Page(bytes_rgb=straight, relative=relative, light=light, taken=taken)
 
 
+def in_squares(picture: NDArray[np.float32], side_px: int) -> tuple[Floats, Floats]:
+    """Give the mean and the spread of whole squares of a picture (h, w, 3), (rows, columns, 3)."""
+    rows, columns = (length // side_px for length in picture.shape[:2])
+    cut = picture[: rows * side_px, : columns * side_px]
+    mean, square = (
+        cv2.resize(one, (columns, rows), interpolation=cv2.INTER_AREA).astype(float)
+        for one in (cut, cut**2)
+    )
+    return mean, np.sqrt(np.maximum(square - mean**2, 0.0))
+
+
 def _paper_patches(linear: NDArray[np.float32], layout: Layout) -> tuple[Floats, Floats]:
     points, colours = [], []
     for patch in layout.reference:
@@ -82,10 +93,7 @@ def _paper_anywhere(
     height, width = taken.shape
     side = round(_WINDOW_MM * PX_PER_MM)
     size = (width // side, height // side)
-    cut = linear[: size[1] * side, : size[0] * side]
-    mean = cv2.resize(cut, size, interpolation=cv2.INTER_AREA).astype(float)
-    square = cv2.resize(cut**2, size, interpolation=cv2.INTER_AREA).astype(float)
-    spread = np.sqrt(np.maximum(square - mean**2, 0.0)) / np.maximum(mean, 1e-5)
+    mean, spread = in_squares(linear, side)
     reach = 2 * round(_AWAY_MM * PX_PER_MM) + 1
     grown = cv2.dilate(taken.astype(np.uint8), np.ones((reach, reach), np.uint8))
     free = cv2.resize(
@@ -98,7 +106,9 @@ def _paper_anywhere(
     light = away.mean(axis=2)
     tint = np.abs(away - light[..., None]).max(axis=2)
     fits = (np.abs(light) < _PAPER_LOG) & (tint < _PAPER_TINT)
-    rows, columns = np.nonzero((free < 1e-6) & (spread.mean(axis=2) < _SMOOTH) & fits)
+    rows, columns = np.nonzero(
+        (free < 1e-6) & ((spread / np.maximum(mean, 1e-5)).mean(axis=2) < _SMOOTH) & fits
+    )
     points = (np.stack([columns, rows], axis=1) + 0.5) * side / PX_PER_MM
     return np.asarray(points, dtype=np.float64), np.asarray(mean[rows, columns])
 
