@@ -98,7 +98,7 @@ ALSO = {
     "returning.again": (422,), "handing_in.begin_pile": (201,), "paints.keep": (422,),
     "paints.change_now": (422,), "swatching.swatch_tube": (422,), "swatching.remove": (422,),
     "naming.name_now": (422,), "keys.approve": (422,), "printers.add": (422,),
-    "aiming.look": (422,), "placing.place": (422,),
+    "aiming.look": (422,), "placing.place": (422,), "measuring.measure": (422,),
     "printers.add_card": (422,), "printers.photographs": (422,), "printers.measurements": (422,),
 }  # fmt: skip
 FORMS = {"reviewing.decide": {"verb": "leave-out", "cell": "c1"}}
