@@ -5,7 +5,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.interpolate import RBFInterpolator
 
 Floats = NDArray[np.float64]
 
@@ -14,6 +13,7 @@ _SMOOTH = 0.02  # of the plate, against one landmark known to _SURE_MM
 _SURE_MM = 0.15
 _FEWEST = 12
 _ROUNDS = 3
+_PLANE = 3  # terms of a plane, which costs no bending
 _FAR = 3.5  # times the middle misfit from which a landmark is taken for another thing
 _LEAST_MM = 0.12
 
@@ -52,10 +52,28 @@ def fit_bend(points_mm: Floats, shifts_mm: Floats, sigma_mm: Floats) -> Bend | N
 
 
 def _plate(points_mm: Floats, shifts_mm: Floats, sigma_mm: Floats) -> Callable[[Floats], Floats]:
-    plate = RBFInterpolator(
-        points_mm / _SCALE_MM,
-        shifts_mm,
-        kernel="thin_plate_spline",
-        smoothing=_SMOOTH * (sigma_mm / _SURE_MM) ** 2,
-    )
-    return lambda points: plate(points / _SCALE_MM)
+    """Solve for a plate; written out, for the library's takes longer to import than to read by."""
+    points, count = points_mm / _SCALE_MM, len(points_mm)
+    system = np.zeros((count + _PLANE, count + _PLANE))
+    smooth = np.diag(_SMOOTH * (sigma_mm / _SURE_MM) ** 2)
+    system[:count, :count] = _bending(points, points) + smooth
+    system[:count, count:] = _plane(points)
+    system[count:, :count] = _plane(points).T
+    wanted = np.concatenate([shifts_mm, np.zeros((_PLANE, shifts_mm.shape[1]))])
+    weights = np.linalg.solve(system, wanted)
+
+    def shift(at_mm: Floats) -> Floats:
+        at = at_mm / _SCALE_MM
+        return np.asarray(_bending(at, points) @ weights[:count] + _plane(at) @ weights[count:])
+
+    return shift
+
+
+def _bending(left: Floats, right: Floats) -> Floats:
+    """Give r squared times the logarithm of r between points, (n, m)."""
+    squares = np.sum((left[:, None] - right) ** 2, axis=-1)
+    return np.asarray(0.5 * squares * np.log(np.where(squares > 0.0, squares, 1.0)))
+
+
+def _plane(points: Floats) -> Floats:
+    return np.column_stack([np.ones(len(points)), points])

@@ -10,7 +10,6 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg import cho_factor, cho_solve
 
 from noema.core.errors import BadSheet
 
@@ -157,9 +156,9 @@ def _unlikely(shared: Floats, left: Floats, spread: float) -> float:
     cut = np.clip(left, -8.0 * spread, 8.0 * spread)
     # Scatter a few times the floor is noise; what neighbours share is light.
     noise = np.full(len(left), (2.0 * _FLOOR) ** 2)
-    factor = cho_factor(shared + np.diag(noise), lower=True, check_finite=False)
-    fit = float(np.sum(cut * cho_solve(factor, cut, check_finite=False)))
-    return fit / 3.0 + 2.0 * float(np.sum(np.log(np.diag(factor[0]))))
+    together = shared + np.diag(noise)
+    fit = float(np.sum(cut * np.linalg.solve(together, cut)))
+    return fit / 3.0 + 2.0 * float(np.sum(np.log(np.diag(np.linalg.cholesky(together)))))
 
 
 def _kernel(left_mm: Floats, right_mm: Floats, amplitude: float) -> Floats:

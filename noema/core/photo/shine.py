@@ -10,7 +10,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg import cho_factor, cho_solve
 
 from noema.core.photo.middle import middle, middles_by
 
@@ -136,6 +135,6 @@ def _over_page(cells: list[_Parts]) -> tuple[list[float], list[float]]:
 
 
 def _unlikely(seen: Floats, covariance: Floats) -> float:
-    factor = cho_factor(covariance, lower=True, check_finite=False)
-    fit = seen @ cho_solve(factor, seen, check_finite=False)
-    return float(fit + 2.0 * np.sum(np.log(np.diag(factor[0]))))
+    factor = np.linalg.cholesky(covariance)
+    fit = seen @ np.linalg.solve(covariance, seen)
+    return float(fit + 2.0 * np.sum(np.log(np.diag(factor))))
