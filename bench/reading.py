@@ -68,9 +68,8 @@ def _in_a_process(layout: Layout, jpeg: bytes) -> None:
         call = [sys.executable, "-c", _READ_ONE, str(photo), "--layout", str(place)]
         done = subprocess.run(call, capture_output=True, text=True, check=True)
         start = times(lambda: subprocess.run([*call[:3], "--help"], capture_output=True), 5)
-    print(
-        f"memory of noema read / 400 MB: {int(done.stderr.split()[-1]) / 1024 / 400:.2f} (at most 1)"
-    )
+    megabytes = int(done.stderr.split()[-1]) / 1024
+    print(f"memory of noema read / 400 MB: {megabytes / 400:.2f} (at most 1)")
     print(f"start of noema read / 1 s: {start:.2f} (at most 1)")
 
 
