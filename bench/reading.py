@@ -1,7 +1,6 @@
 """How fast and how small reading is, as ratios; and whether workers agree to the last digit."""
 
 import json
-import os
 import subprocess
 import sys
 import tempfile
@@ -90,7 +89,6 @@ def _pile(layout: Layout, pdf: bytes) -> None:
 def _timed(
     read: Callable[[bytes], str], photos: list[bytes], workers: int
 ) -> tuple[float, list[str]]:
-    os.environ["OMP_NUM_THREADS"] = os.environ["OPENBLAS_NUM_THREADS"] = "1"
     with own_processes(workers) as pool:
         list(pool.map(read, photos[:workers]))
         start = time.perf_counter()

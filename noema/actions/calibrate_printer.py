@@ -12,12 +12,7 @@ from noema.core.photo.knowledge import Knowledge, Known, Srgb
 from noema.core.photo.print_colours import combined, look_of_reading, look_of_samples
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import Reading
-from noema.core.sheet.calibration_sheet import (
-    PAPER,
-    PRINTED,
-    calibration_layout,
-    squares_in_order,
-)
+from noema.core.sheet.calibration_sheet import calibration_layout, squares_to_measure
 from noema.core.sheet.layout import Triple
 from noema.core.sheet.paper import Paper
 from noema.devices.colour_meter import ColourMeter, HeldSquare
@@ -111,11 +106,6 @@ def look_with_meter(
         look = Look(how=_BY_METER, source="meter", labs=look_of_samples(now))
         add_look(session, school_id, printer_id, look)
     return now
-
-
-def squares_to_measure() -> tuple[Srgb, ...]:
-    """Give what lies under the meter square by square: the page's first row, then paper."""
-    return (*squares_in_order()[: len(PRINTED)], PAPER)
 
 
 def choose_printer(

@@ -8,9 +8,9 @@ from noema.actions.read_photograph import read_sheet
 from noema.core.errors import BadPicture, Refused
 from noema.core.photo.by_hand import Outline, outline_of
 from noema.core.photo.hints import hints
-from noema.core.photo.identify import identify
+from noema.core.photo.identify import marks_of_part
 from noema.core.photo.landmarks import register
-from noema.core.photo.marks import find_marks
+from noema.core.photo.marks import NO_MARKS, find_marks
 from noema.core.photo.straighten import place_page
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.layout import Layout
@@ -56,9 +56,7 @@ def to_place(
     if placed_before is not None:
         outline = outline_from_json(placed_before)
     else:
-        found = find_marks(rgb)
-        seen = identify(rgb, found)
-        marks = seen[photo.part].marks if photo.part < len(seen) else found
+        marks = marks_of_part(find_marks(rgb), photo.part)
         flat = place_page(marks, layout.markers)
         outline = outline_of(flat and register(rgb, flat, layout).placed, layout, size)
     return ToPlace(photo=photo, sheet=sheet, layout=layout, outline=outline, size_px=size)
@@ -90,7 +88,7 @@ def place_outline(
     set_outline(session, photo.id, outline_to_json(outline))
     record(session, photo.id, teacher_id, "place", None)
     picture = open_photo(files.get(photo.sha256))
-    reading = read_sheet(session, files, photo, sheet, picture, find_marks(picture.rgb))
+    reading = read_sheet(session, files, photo, sheet, picture, NO_MARKS)
     if not reading.found:
         raise BadPicture(" ".join(hints(reading.flags)[:1]))
 

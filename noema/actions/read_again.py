@@ -11,7 +11,7 @@ from noema.actions.known_layout import known_layout
 from noema.actions.read_photograph import keep_reading
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.errors import BadPicture, Refused
-from noema.core.photo.identify import identify
+from noema.core.photo.identify import marks_of_part
 from noema.core.photo.marks import find_marks
 from noema.core.photo.reading import READER_VERSION
 from noema.core.progress.states import PhotoState
@@ -48,9 +48,7 @@ def reread_photograph(session: Session, files: FileStore, photograph_id: int) ->
         picture = open_photo(files.get(photo.sha256))
     except BadPicture:
         return  # it was read once; that reading stays
-    found = find_marks(picture.rgb)
-    seen = identify(picture.rgb, found)
-    marks = seen[photo.part].marks if photo.part < len(seen) else found
+    marks = marks_of_part(find_marks(picture.rgb), photo.part)
     try:
         read = known.read(picture, marks, check_code=False)
     except Refused:

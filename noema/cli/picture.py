@@ -2,13 +2,12 @@
 
 import json
 from collections.abc import Mapping
-from dataclasses import replace
 from pathlib import Path
 
 import click
 
 from noema.core.colour.hvc import hvc_of
-from noema.core.photo.knowledge import PRINTED_SOURCES
+from noema.core.photo.knowledge import PRINTED_SOURCES, Known, with_known_print
 from noema.core.photo.print_colours import LEAST_SIGMA
 from noema.core.sheet.layout import Layout, Triple
 from noema.formats.hvc_json import hvc_to_json
@@ -46,11 +45,11 @@ def command(
 
 
 def _calibrated(layout: Layout, labs: Mapping[str, Triple]) -> Layout:
-    reference = tuple(
-        replace(patch, lab=labs[patch.id], lab_sigma=LEAST_SIGMA, lab_source=PRINTED_SOURCES[0])
+    known = {
+        patch.nominal_srgb: Known(lab=labs[patch.id], sigma=LEAST_SIGMA)
         for patch in layout.reference
-    )
-    return replace(layout, reference=reference)
+    }
+    return with_known_print(layout, known, PRINTED_SOURCES[0])
 
 
 def _truth(cell: PaintedCell) -> dict[str, object]:

@@ -148,7 +148,7 @@ def test_a_meter_measures_square_by_square(with_meter, school):
     assert "measured with a colour meter" in client.get(f"/printers/{printer}").text
 
 
-@pytest.mark.parametrize("taken", ["nonsense", "1,2", "1,2,3 4,5"])
+@pytest.mark.parametrize("taken", ["nonsense", "1,2", "1,2,3 4,5", "nan,0,0", "50,0,0 " * 14])
 def test_spoiled_readings_are_refused(client, taken):
     answer = client.post(f"/printers/{added(client)}/meter", data={"taken": taken})
     assert answer.status_code == 422

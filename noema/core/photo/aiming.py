@@ -10,7 +10,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.photo.flags import BURNT_SHARE, edge_blur_mm, why_no_sheet
+from noema.core.photo.flags import BURNT_SHARE, UNEVEN_LIGHT, edge_blur_mm, why_no_sheet
 from noema.core.photo.hints import hints
 from noema.core.photo.marks import FoundMarks, find_marks
 from noema.core.photo.picture import linear_of_srgb
@@ -25,9 +25,7 @@ Floats = NDArray[np.float64]
 _LEAST_SHARE = 0.18  # of the picture, that a sheet near enough covers
 _ASKEW = 1.22  # of the shape, from about 35 degrees; and of two sides, where one is nearer
 _QUIET_MM, _CLEAR_MM = 4.0, 1.0  # the ring of bare paper round every mark
-_PX_PER_MM = 4.0  # at which edge_blur_mm measures
 _SHADOW_LOG = 0.16  # by which one mark's paper may depart from light that falls off evenly
-_UNEVEN = 2.2  # brightest paper over darkest
 _SPARK, _SPARK_SHARE = 252, 0.005  # bytes, and the share of the sheet that shines
 _WHITE = 244  # bytes: paper brighter than this is nearly burnt
 _BLUR_MM = 1.1  # a preview is softer than the photograph will be
@@ -77,7 +75,7 @@ def glance(rgb: NDArray[np.uint8]) -> Glance:
 def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: Frame) -> Glance:
     size = np.array(rgb.shape[1::-1], dtype=float)
     sheet = to_picture(placed, box(0.0, 0.0, frame.width_mm, frame.height_mm)) / size
-    flat = straighten(rgb, placed, (frame.width_mm, frame.height_mm), px_per_mm=_PX_PER_MM)
+    flat = straighten(rgb, placed, (frame.width_mm, frame.height_mm))
     paper = _paper_at_marks(flat, frame)
     places = np.array([np.mean(marker.corners_mm, axis=0) for marker in frame.markers])
     plane = np.column_stack([np.ones(len(places)), places])
@@ -91,7 +89,7 @@ def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: Fr
         Aim.SHARP: edge_blur_mm(flat, frame.markers) > _BLUR_MM,
         Aim.BURNT: burnt > BURNT_SHARE,
         Aim.SHADOW: float(np.abs(bumps).max()) > _SHADOW_LOG,
-        Aim.EVEN: float(paper.max() / paper.min()) > _UNEVEN,
+        Aim.EVEN: float(paper.max() / paper.min()) > UNEVEN_LIGHT,
         # On paper as bright as sparks none can be told.
         Aim.SHINE: burnt > _SPARK_SHARE and float(np.percentile(bytes_top, 85)) < _WHITE,
     }
@@ -113,7 +111,7 @@ def _paper_at_marks(flat: NDArray[np.uint8], frame: Frame) -> Floats:
             ring = box(
                 left - grown, top - grown, right - left + 2 * grown, bottom - top + 2 * grown
             )
-            place = polygon_pixels(ring, 0.0, size, _PX_PER_MM)
+            place = polygon_pixels(ring, 0.0, size)
             around[place[:, 0], place[:, 1]] = kept
         found.append(max(float(np.median(light[around])), 1e-3))
     return np.array(found)

@@ -29,7 +29,7 @@ OTHER_PAPER_SIGMA = 2.5
 _CLICK_MM = 5.0  # side of the square of bare paper a click stands for
 _LEAST_AREA = 0.005  # of the picture, that an outline must cover
 _MOST_BEND = 0.25  # of the box's longer side
-_MOST_PAPER = 40
+_MOST_PAPER, _MOST_NUDGE_MM = 40, 200.0
 _ROUND_MM = 2.0  # between the cells and the box round them
 _UNBENDINGS = 3
 
@@ -49,6 +49,7 @@ class Outline:
             raise BadOutline("An outline has four corners and four sides: place it once more.")
         corners = np.array(self.corners, dtype=np.float32)
         everything = np.array([*self.corners, *self.sides, *self.paper], dtype=float)
+        moves = np.array([*self.nudges.values()], dtype=float)
         if not np.all(np.isfinite(everything)) or np.abs(everything - 0.5).max() > 2.0:
             raise BadOutline("The outline lies far outside the photograph: drag it back.")
         if cv2.contourArea(corners) < _LEAST_AREA or not cv2.isContourConvex(corners):
@@ -56,6 +57,8 @@ class Outline:
                 "The outline's corners cross or lie on one spot: drag each to its own corner of "
                 "the cells."
             )
+        if not np.all(np.abs(moves) <= _MOST_NUDGE_MM):
+            raise BadOutline(f"A cell can be moved by up to {_MOST_NUDGE_MM:.0f} mm: drag it back.")
         if len(self.paper) > _MOST_PAPER:
             raise BadOutline(f"{_MOST_PAPER} places of bare paper are enough: remove some.")
 
@@ -71,7 +74,7 @@ def box_of(layout: Layout) -> Polygon:
 def outline_of(placed: Placed | None, layout: Layout, size_px: tuple[int, int]) -> Outline:
     """Give an outline to begin with: the page as it was found, or upright in the middle."""
     frame = np.array(box_of(layout))
-    middles = (frame + np.roll(frame, -1, axis=0)) / 2.0
+    middles = _middles(frame)
     size = np.array(size_px, dtype=float)
     if placed is None:
         wide, high = frame.max(axis=0) - frame.min(axis=0)
@@ -90,8 +93,7 @@ def place_by_hand(outline: Outline, layout: Layout, size_px: tuple[int, int]) ->
     flat = place_corners(frame, np.array(outline.corners) * size)
     if not outline.sides:
         return flat
-    middles = (frame + np.roll(frame, -1, axis=0)) / 2.0
-    shifts = to_page(flat, np.array(outline.sides) * size) - middles
+    shifts = to_page(flat, np.array(outline.sides) * size) - _middles(frame)
     if np.abs(shifts).max() > _MOST_BEND * np.ptp(frame, axis=0).max():
         raise BadOutline("A side is bent too far: drag its middle nearer to the straight line.")
     return replace(flat, bend=Bend(shift=lambda points_mm: _coons(points_mm, frame, shifts)))
@@ -102,6 +104,7 @@ def read_by_hand(
 ) -> ReadSheet:
     """Read a photograph in which a person placed the outline."""
     placed = place_by_hand(outline, layout, (picture.rgb.shape[1], picture.rgb.shape[0]))
+    cells = _nudged(layout, outline)
     printed = shows_print(picture.rgb, placed, layout)
     if not printed and not outline.paper:
         raise BadOutline("Nothing printed is seen here: click bare paper in at least one place.")
@@ -111,18 +114,22 @@ def read_by_hand(
         else replace(layout, markers=(), qr_polygon_mm=(), reference=(), grey_only=False)
     )
     clicks = _clicked(outline, placed, picture, None if printed else OTHER_PAPER_SIGMA)
-    known = replace(known, reference=(*known.reference, *clicks), cells=_nudged(layout, outline))
+    known = replace(known, reference=(*known.reference, *clicks), cells=cells)
     try:
         read = read_placed(picture, placed, known, card)
     except BadSheet as wrong:
         raise BadOutline(
             "Too little bare paper is seen: click it in more places, on every side of the cells."
         ) from wrong
-    rest = {Knowledge.NONE, Knowledge.GREY_PRINT} if not printed else set[Knowledge]()
-    kept = [one for one in read.reading.knowledge if one not in rest]
-    unprinted = [] if printed or kept else [Knowledge.UNPRINTED]
-    knowledge = (Knowledge.BY_HAND, *kept, *unprinted)
-    return replace(read, reading=replace(read.reading, knowledge=knowledge))
+    had = read.reading.knowledge
+    if not printed and had == (Knowledge.NONE,):
+        had = (Knowledge.UNPRINTED,)
+    return replace(read, reading=replace(read.reading, knowledge=(Knowledge.BY_HAND, *had)))
+
+
+def _middles(frame: Floats) -> Floats:
+    """Give the middles of a box's sides (4, 2), beginning with the top."""
+    return np.asarray((frame + np.roll(frame, -1, axis=0)) / 2.0)
 
 
 def _coons(points_mm: Floats, frame: Floats, shifts: Floats) -> Floats:
@@ -130,7 +137,7 @@ def _coons(points_mm: Floats, frame: Floats, shifts: Floats) -> Floats:
     across, down = ((points_mm - frame[0]) / (frame[2] - frame[0])).T
     wide, high = 4.0 * across * (1.0 - across), 4.0 * down * (1.0 - down)
     weights = np.stack([wide * (1.0 - down), high * across, wide * down, high * (1.0 - across)])
-    # Beyond the box the bow goes on straight.
+    # Far beyond the box the bow is held; it would grow with the square of the distance.
     inside = np.clip(weights, -1.0, 1.0)
     return np.asarray(inside.T @ shifts)
 
@@ -144,9 +151,9 @@ def _clicked(
     size = np.array(picture.rgb.shape[1::-1], dtype=float)
     seen = to_page(placed, np.array(outline.paper) * size)
     points = seen
-    for _ in range(_UNBENDINGS if placed.bend is not None else 0):
-        assert placed.bend is not None
-        points = seen - placed.bend.at(points)
+    if placed.bend is not None:
+        for _ in range(_UNBENDINGS):
+            points = seen - placed.bend.at(points)
     return [
         Patch(
             id=f"clicked{n}",
@@ -162,8 +169,12 @@ def _clicked(
 
 
 def _nudged(layout: Layout, outline: Outline) -> tuple[Cell, ...]:
-    return tuple(
-        replace(cell, polygon_mm=tuple((x + across, y + down) for x, y in cell.polygon_mm))
-        for cell in layout.cells
-        for across, down in [outline.nudges.get(cell.id, (0.0, 0.0))]
-    )
+    moved = []
+    for cell in layout.cells:
+        across, down = outline.nudges.get(cell.id, (0.0, 0.0))
+        polygon = tuple((x + across, y + down) for x, y in cell.polygon_mm)
+        places = np.array(polygon)
+        if np.any(places < 0.0) or np.any(places > (layout.width_mm, layout.height_mm)):
+            raise BadOutline(f"Cell {cell.label} was moved off the page: drag it back.")
+        moved.append(replace(cell, polygon_mm=polygon))
+    return tuple(moved)

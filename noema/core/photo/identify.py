@@ -1,5 +1,6 @@
 """Which sheet is in a photograph, before anybody knows its layout."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import cv2
@@ -10,7 +11,7 @@ from noema.core.photo.marks import FoundMarks
 from noema.core.photo.several import sheets_in
 from noema.core.photo.straighten import Placed, place_page, straighten
 from noema.core.sheet.layout import Polygon
-from noema.core.sheet.paper import FRAMES
+from noema.core.sheet.paper import FRAMES, Frame
 
 _QUIET_MM = 3.0
 _TRIED_PX_PER_MM = (10.0, 6.0, 14.0)  # of the code: too few or too many pixels both hide it
@@ -27,14 +28,24 @@ class Identified:
 
 def identify(picture: NDArray[np.uint8], found: FoundMarks) -> tuple[Identified, ...]:
     """Find every sheet by its marks and read its code, in an order that never changes."""
-    seen = []
+    return tuple(
+        Identified(marks=marks, code=read_code(picture, placed, frame.qr_polygon_mm))
+        for marks, placed, frame in _sheets(found)
+    )
+
+
+def marks_of_part(found: FoundMarks, part: int) -> FoundMarks:
+    """Give the marks of one of the sheets, as `identify` counts them; else all."""
+    own = [marks for marks, _, _ in _sheets(found)]
+    return own[part] if part < len(own) else found
+
+
+def _sheets(found: FoundMarks) -> Iterator[tuple[FoundMarks, Placed, Frame]]:
     for frame in FRAMES:
         for marks in sheets_in(found, frame.markers):
             placed = place_page(marks, frame.markers)
             if placed is not None:
-                code = read_code(picture, placed, frame.qr_polygon_mm)
-                seen.append(Identified(marks=marks, code=code))
-    return tuple(seen)
+                yield marks, placed, frame
 
 
 def read_code(picture: NDArray[np.uint8], placed: Placed, square_mm: Polygon) -> str | None:

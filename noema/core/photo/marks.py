@@ -23,6 +23,9 @@ class FoundMarks:
     corners_px: NDArray[np.float64]  # (n, 4, 2), clockwise from each mark's own top left
 
 
+NO_MARKS = FoundMarks(ids=(), corners_px=np.empty((0, 4, 2)))
+
+
 def mark_modules(mark_id: int) -> NDArray[np.bool_]:
     """Give a mark's squares, shape (6, 6), True where black."""
     picture = cv2.aruco.generateImageMarker(DICTIONARY, mark_id, MODULES, borderBits=1)
@@ -32,7 +35,7 @@ def mark_modules(mark_id: int) -> NDArray[np.bool_]:
 def find_marks(picture: NDArray[np.uint8]) -> FoundMarks:
     """Find marks in an RGB picture (h, w, 3): small first, corners refined at full size."""
     grey = np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY), dtype=np.uint8)
-    best = FoundMarks(ids=(), corners_px=np.empty((0, 4, 2)))
+    best = NO_MARKS
     for side, sharpen in _LOOKS:
         found = _find_at(grey, min(1.0, side / max(grey.shape)), sharpen)
         best = max(best, found, key=lambda one: len(one.ids))
@@ -51,7 +54,7 @@ def _find_at(grey: NDArray[np.uint8], scale: float, sharpen: bool) -> FoundMarks
     settings.cornerRefinementMethod = cv2.aruco.CORNER_REFINE_SUBPIX
     corners, ids, _ = cv2.aruco.ArucoDetector(DICTIONARY, settings).detectMarkers(small)
     if ids is None:
-        return FoundMarks(ids=(), corners_px=np.empty((0, 4, 2)))
+        return NO_MARKS
     # Pixel centres lie at half-integers when a picture changes size.
     points = (np.concatenate(corners).reshape(-1, 4, 2) + 0.5) / scale - 0.5
     if scale < 1.0:

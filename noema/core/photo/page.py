@@ -106,9 +106,8 @@ def _paper_anywhere(
     light = away.mean(axis=2)
     tint = np.abs(away - light[..., None]).max(axis=2)
     fits = (np.abs(light) < _PAPER_LOG) & (tint < _PAPER_TINT)
-    rows, columns = np.nonzero(
-        (free < 1e-6) & ((spread / np.maximum(mean, 1e-5)).mean(axis=2) < _SMOOTH) & fits
-    )
+    rough = (spread / np.maximum(mean, 1e-5)).mean(axis=2)
+    rows, columns = np.nonzero((free < 1e-6) & (rough < _SMOOTH) & fits)
     points = (np.stack([columns, rows], axis=1) + 0.5) * side / PX_PER_MM
     return np.asarray(points, dtype=np.float64), np.asarray(mean[rows, columns])
 

@@ -45,6 +45,11 @@ def squares_in_order() -> tuple[Srgb, ...]:
     return tuple(PRINTED[(n % count + _SHIFT * (n // count)) % count] for n in range(ROWS * count))
 
 
+def squares_to_measure() -> tuple[Srgb, ...]:
+    """Give what a meter is held on one after another: the page's first row, then bare paper."""
+    return (*squares_in_order()[: len(PRINTED)], PAPER)
+
+
 def printed_as(cell_id: str) -> Srgb:
     """Give what was sent to the printer for a square.
 

@@ -1,13 +1,15 @@
 """Measuring a printer's page with the colour meter, square by square."""
 
 from dataclasses import dataclass
+from math import isfinite
 
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
-from noema.actions.calibrate_printer import look_with_meter, squares_to_measure
+from noema.actions.calibrate_printer import look_with_meter
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.errors import MeterAway, Refused
+from noema.core.sheet.calibration_sheet import squares_to_measure
 from noema.core.sheet.layout import Triple
 from noema.store.printers import Printer, printer_of_school
 from noema.web.frame.page import Frame, Stage, frame
@@ -15,6 +17,8 @@ from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me, meter
 
 measuring = Blueprint("measuring", __name__)
+
+_SPOILED = "The readings so far were spoiled on the way: begin again."
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -93,6 +97,11 @@ def _said(taken: tuple[Triple, ...]) -> str:
 def _taken(text: str) -> tuple[Triple, ...]:
     try:
         labs = [tuple(float(part) for part in one.split(",")) for one in text.split()]
-        return tuple((lightness, a, b) for lightness, a, b in labs)
+        taken = tuple((lightness, a, b) for lightness, a, b in labs)
     except ValueError as wrong:
-        raise Refused("The readings so far were spoiled on the way: begin again.") from wrong
+        raise Refused(_SPOILED) from wrong
+    if len(taken) > len(squares_to_measure()) or not all(
+        isfinite(part) for lab in taken for part in lab
+    ):
+        raise Refused(_SPOILED)
+    return taken

@@ -1,4 +1,5 @@
 // The device's camera with hints while one aims. Without this file, or a camera, one chooses a file.
+// Sending is upload.js's `post`.
 "use strict";
 
 const LOOK_PX = 1000; // of the longer side of what is sent to be looked at
