@@ -18,6 +18,7 @@ from noema.core.sheet.layout import Triple
 
 Json = dict[str, object]
 
+_SAID = ("tube", "own", "towards")  # of a finding, where there is something to say
 _VERDICTS = {verdict.value: verdict for verdict in Verdict}
 
 
@@ -44,6 +45,7 @@ def judgement_to_json(judgement: Judgement) -> Json:
                 "cells": list(f.cells),
                 "amount": round(f.amount, 3),
                 "words": f.words,
+                **{name: said for name in _SAID if (said := getattr(f, name))},
             }
             for f in judgement.findings
         ],
@@ -105,6 +107,7 @@ def _finding(values: Json) -> Finding:
         cells=tuple(cast(list[str], values["cells"])),
         amount=cast(float, values["amount"]),
         words=str(values["words"]),
+        **{name: str(values.get(name, "")) for name in _SAID},
     )
 
 

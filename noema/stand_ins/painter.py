@@ -1,7 +1,7 @@
 """A student painting the cells of a sheet, more or less well."""
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 
 import cv2
 import numpy as np
@@ -33,6 +33,7 @@ class Hand:
     empty: tuple[str, ...] = ()  # cells not painted at all
     swapped: tuple[str, str] | None = None  # two cells painted in each other's place
     cast: float = 0.6  # one sigma of a* and b*: nobody's grey is quite neutral
+    meant: Mapping[str, Triple] = field(default_factory=dict)  # mixed in place of what is asked
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -45,7 +46,18 @@ class PaintedCell:
 
 
 def intend(layout: Layout, hand: Hand, rng: Generator) -> tuple[PaintedCell, ...]:
-    """Mix a colour for every cell: the target, missed as this hand misses it."""
+    """Mix a colour for every cell: as was meant, or the target, missed as this hand misses it."""
+    mixed = dict(hand.meant) or _missed(layout, hand, rng)
+    for empty in hand.empty:
+        mixed[empty] = None
+    meant_labs = [lab for lab in mixed.values() if lab is not None]
+    spectra = paint_spectra(np.array(meant_labs).reshape(-1, 3), rng)
+    labs = reflectance_to_lab(spectra).tolist()
+    laid = iter(zip(labs, spectra, strict=True))
+    return tuple(_painted(cell_id, lab, laid) for cell_id, lab in mixed.items())
+
+
+def _missed(layout: Layout, hand: Hand, rng: Generator) -> dict[str, Triple | None]:
     targets = [
         float(lightness_to_value((cell.target_lab or (50.0, 0.0, 0.0))[0])) for cell in layout.cells
     ]
@@ -61,16 +73,11 @@ def intend(layout: Layout, hand: Hand, rng: Generator) -> tuple[PaintedCell, ...
         if abs(asked_a) + abs(asked_b) > _A_HUE:  # a hue is missed by more than a grey's cast
             miss_a, miss_b = _HUE_MISS * miss_a, _HUE_MISS * miss_b
         a, b = asked_a + miss_a, asked_b + miss_b
-        lab: Triple = (float(value_to_lab(value)[0]), float(a), float(b))
-        mixed[cell.id] = None if cell.id in hand.empty else lab
+        mixed[cell.id] = (float(value_to_lab(value)[0]), float(a), float(b))
     if hand.swapped:
         first, second = hand.swapped
         mixed[first], mixed[second] = mixed[second], mixed[first]
-    meant_labs = [lab for lab in mixed.values() if lab is not None]
-    spectra = paint_spectra(np.array(meant_labs).reshape(-1, 3), rng)
-    labs = reflectance_to_lab(spectra).tolist()
-    laid = iter(zip(labs, spectra, strict=True))
-    return tuple(_painted(cell.id, mixed[cell.id], laid) for cell in layout.cells)
+    return mixed
 
 
 def _painted(

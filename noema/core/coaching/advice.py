@@ -1,51 +1,146 @@
-"""One sentence for a sheet of any kind: the single change that would help most.
+"""One sentence for a sheet: the single change that would help most, encouraging and true.
 
-A value scale has words of its own; of the other kinds the cell that strays farthest past its room
-is named, with what it strays in.
+What was found first decides; the words for each audience stand in `data/sentences.toml`.
 """
 
-from noema.core.coaching import value_scale
+import tomllib
+from collections.abc import Mapping
+from pathlib import Path
+
+from noema.core.coaching.audience import Audience
+from noema.core.coaching.moves import Move, who_moves
 from noema.core.exercises.media import Medium
 from noema.core.exercises.value_scale import KIND
-from noema.core.judging.judgement import CellJudgement, FindingKind, Judgement, past_room
+from noema.core.judging.judgement import (
+    CellJudgement,
+    Finding,
+    FindingKind,
+    Judgement,
+    past_room,
+)
 from noema.core.judging.verdict import Verdict
-from noema.core.judging.words import cell_words, cells_words
+from noema.core.judging.words import cell_words, cells_words, opening, step_words
+
+LONGEST = 400
+"""Letters of a sentence."""
+
+_TABLE = Path(__file__).parent / "data" / "sentences.toml"
+_GREETED = (
+    FindingKind.CONTAMINATED,
+    FindingKind.WRONG_TUBE,
+    FindingKind.NOT_NEUTRAL,
+    FindingKind.LEANS,
+    FindingKind.DULL,
+)
+"""Findings about single cells, before which it is said how many hold."""
+
+_AFTER_STRAYS = (FindingKind.JUMP, FindingKind.THIN, FindingKind.OVER_LINE)
+"""Findings that wait until no cell surely strays."""
 
 
-def advice(judgement: Judgement, medium: Medium) -> str:
-    """Say what to do next, encouraging and true."""
-    if judgement.exercise == KIND:
-        return value_scale.next_step(judgement, medium)
-    by_kind = {finding.kind: finding for finding in judgement.findings}
-    if bare := by_kind.get(FindingKind.EMPTY):
-        labels = [cell.label for cell in judgement.cells if cell.id in bare.cells]
-        return f"A good start: now paint {cells_words(labels)} and photograph the sheet again."
-    away = [c for c in judgement.cells if c.verdict in (Verdict.DRIFTS, Verdict.OFF)]
+def advice(
+    judgement: Judgement,
+    medium: Medium,
+    *,
+    audience: Audience = Audience.TEENAGER,
+    moves: tuple[Move, ...] = (),
+    turn: int = 0,
+) -> str:
+    """Say what to do next; `turn` takes the next of several ways to say it."""
+    said = _what(judgement, medium, {move.cell: move for move in moves})
+    parts = [_phrase(name, audience, turn).format(**filled) for name, filled in said]
+    return " ".join(" ".join(parts).split())[:LONGEST]
+
+
+def _what(
+    judgement: Judgement, medium: Medium, moves: Mapping[str, Move]
+) -> list[tuple[str, dict[str, str]]]:
+    """Choose what to say: names of phrases, each with what fills its braces."""
+    finding = _first(judgement)
+    if finding is not None:
+        filled = _about(finding, judgement, medium, moves)
+        greeting = [_greeting(judgement)] if finding.kind in _GREETED else []
+        return [*greeting, (finding.kind.value, filled)]
+    away = _away(judgement)
     if away:
-        return _look_first(max(away, key=past_room), judgement)
-    if thin := by_kind.get(FindingKind.THIN):
-        labels = [cell.label for cell in judgement.cells if cell.id in thin.cells]
-        return f"The colours are there: give {cells_words(labels)} one more even coat."
-    return _praise(judgement)
-
-
-def _look_first(cell: CellJudgement, judgement: Judgement) -> str:
-    held = judgement.count(Verdict.HOLDS)
-    reason = f"{cell.reason[:1].lower()}{cell.reason[1:]}"
-    start = f"{held} of {len(judgement.cells)} hold. " if held else ""
-    return f"{start}Look first at {cell_words(cell.label)}: {reason}"
-
-
-def _praise(judgement: Judgement) -> str:
+        worst = max(away, key=past_room)
+        move = moves.get(worst.id)
+        filled = {
+            "cell": cell_words(worst.label),
+            "reason": f"{worst.reason[:1].lower()}{worst.reason[1:]}",
+            "move": move.words if move else "",
+        }
+        return [_greeting(judgement), ("strays", filled)]
     unsure = [cell.label for cell in judgement.cells if cell.verdict is Verdict.LOOK]
-    if not unsure:
-        return "Every cell holds. Lay the sheet beside the key and squint: do any edges still show?"
     if len(unsure) > judgement.count(Verdict.HOLDS):
-        return (
-            "The photograph leaves too much in doubt: lay the sheet beside the key and look, "
-            "or photograph it again flat in daylight."
-        )
-    return (
-        f"Every cell that can be read holds. Look yourself at {cells_words(unsure)}: "
-        "the photograph can't quite tell there."
-    )
+        return [("unsure", {})]
+    if unsure:
+        return [("some-unsure", {"cells": cells_words(unsure)})]
+    return [("praise-row" if judgement.exercise == KIND else "praise", {})]
+
+
+def _first(judgement: Judgement) -> Finding | None:
+    """Give the finding to speak of: what is only polish waits while cells stray."""
+    straying = bool(_away(judgement))
+    return next((f for f in judgement.findings if not (straying and f.kind in _AFTER_STRAYS)), None)
+
+
+def _away(judgement: Judgement) -> list[CellJudgement]:
+    return [c for c in judgement.cells if c.verdict in (Verdict.DRIFTS, Verdict.OFF)]
+
+
+def _greeting(judgement: Judgement) -> tuple[str, dict[str, str]]:
+    held = judgement.count(Verdict.HOLDS)
+    read = len(judgement.cells) - judgement.count(Verdict.LOOK)
+    return ("some-hold" if held else "none-hold", {"held": str(held), "all": str(read)})
+
+
+def _about(
+    finding: Finding, judgement: Judgement, medium: Medium, moves: Mapping[str, Move]
+) -> dict[str, str]:
+    labels = {cell.id: cell.label for cell in judgement.cells}
+    named = [labels[cell] for cell in finding.cells]
+    acting = finding.cells[:1]
+    if finding.kind is FindingKind.TOGETHER:
+        acting = (who_moves(judgement, finding.cells),)
+    elif finding.kind is FindingKind.ORDER:
+        acting = tuple(cell for cell in finding.cells if cell in moves)[:1]
+    move = next((moves[cell] for cell in acting if cell in moves), None)
+    return {
+        "cells": cells_words(named),
+        "Cells": opening(cells_words(named)),
+        "Cell": opening(cell_words(named[0])) if named else "",
+        "tube": finding.tube,
+        "own": finding.own,
+        "towards": _end(finding),
+        "move": "" if move is None else _at(move, labels, finding),
+        "by": step_words(finding.amount),
+        "how": _how(finding.kind, medium),
+        "coat": "layer" if medium.is_dry else "coat",
+    }
+
+
+def _at(move: Move, labels: Mapping[str, str], finding: Finding) -> str:
+    """Say at which of two cells a move is meant."""
+    if finding.kind not in (FindingKind.TOGETHER, FindingKind.ORDER):
+        return move.words
+    return f"{opening(cell_words(labels[move.cell]))}: {move.words[:1].lower()}{move.words[1:]}"
+
+
+def _end(finding: Finding) -> str:
+    is_end_of_value = finding.kind is FindingKind.BUNCHED and finding.towards in ("dark", "light")
+    return f"the {finding.towards} end" if is_end_of_value else finding.towards
+
+
+def _how(kind: FindingKind, medium: Medium) -> str:
+    if kind is FindingKind.SHORT_DARK:
+        return "press another layer into it" if medium.is_dry else "use the black thick, no white"
+    return "leave the paper bare" if medium.is_dry else "take clean white with a clean brush"
+
+
+def _phrase(name: str, audience: Audience, turn: int) -> str:
+    ways = _PHRASES[name][audience.value]
+    return ways[turn % len(ways)]
+
+
+_PHRASES: dict[str, dict[str, list[str]]] = tomllib.loads(_TABLE.read_text(encoding="utf-8"))

@@ -16,6 +16,9 @@ from noema.core.pigments.shelf import PaintSet
 
 Lab = tuple[float, float, float]
 
+SEE_THE_HUE = "see the hue"
+"""The limit of a ring's cell, whose hue's own cell says why."""
+
 
 class CellShape(Enum):
     """The outline of a cell."""

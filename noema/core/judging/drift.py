@@ -5,7 +5,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from noema.core.colour.hvc import HVC
-from noema.core.colour.names import HueTable, hue_step
+from noema.core.colour.names import NEUTRAL_WORD_BELOW, HueTable, hue_step
 from noema.core.exercises.asked import AskedCell
 from noema.core.judging.judgement import Drift
 from noema.core.judging.verdict import Verdict, verdict_of
@@ -19,12 +19,16 @@ _LITTLE, _MUCH = 1.5, 3.0  # tolerances
 _GRAVITY = (Verdict.HOLDS, Verdict.LOOK, Verdict.DRIFTS, Verdict.OFF)
 
 
+def has_hue(seen: CellReading, cell: AskedCell) -> bool:
+    """Say whether both colours show a hue that can be held against the other."""
+    shows = min(seen.hvc.chroma, cell.hvc.chroma) >= HUE_SHOWS_FROM
+    return shows and seen.hvc.hue100 is not None and cell.hvc.hue100 is not None
+
+
 def hue_drift(seen: CellReading, cell: AskedCell, tolerance: float) -> Drift | None:
     """Give the drift in hue, in steps of the hundred-step circle; None where either is grey."""
     painted, expected = seen.hvc, cell.hvc
-    if painted.hue100 is None or expected.hue100 is None:
-        return None
-    if min(painted.chroma, expected.chroma) < HUE_SHOWS_FROM:
+    if not has_hue(seen, cell) or painted.hue100 is None or expected.hue100 is None:
         return None
     return Drift(
         amount=hue_step(expected.hue100, painted.hue100),
@@ -33,13 +37,28 @@ def hue_drift(seen: CellReading, cell: AskedCell, tolerance: float) -> Drift | N
     )
 
 
-def chroma_drift(seen: CellReading, cell: AskedCell, tolerance: float) -> Drift:
-    """Give the drift in chroma steps."""
-    return Drift(
-        amount=seen.hvc.chroma - cell.hvc.chroma,
-        sigma=seen.sigma_chroma,
-        tolerance=tolerance,
-    )
+def chroma_drift(seen: CellReading, cell: AskedCell, tolerance: float, *, has_hue: bool) -> Drift:
+    """Give the drift in chroma steps.
+
+    Of a colour too grey to have a hue it is the distance on the plane of hue and chroma, above 0:
+    a grey that leans the other way has no other chroma.
+    """
+    amount = seen.hvc.chroma - cell.hvc.chroma if has_hue else cast_of(cell.hvc, seen.hvc)
+    return Drift(amount=amount, sigma=seen.sigma_chroma, tolerance=tolerance)
+
+
+def cast_of(one: HVC, other: HVC) -> float:
+    """Give the distance between two colours on the plane of hue and chroma, in chroma steps.
+
+    >>> red, green = (HVC(hue100=hue, value=5.0, chroma=2.0) for hue in (5.0, 55.0))
+    >>> round(cast_of(red, green), 6)
+    4.0
+    """
+    turn = 0.0
+    if one.hue100 is not None and other.hue100 is not None:
+        turn = np.radians(3.6 * hue_step(one.hue100, other.hue100))
+    squared = one.chroma**2 + other.chroma**2 - 2.0 * one.chroma * other.chroma * np.cos(turn)
+    return float(np.sqrt(max(squared, 0.0)))
 
 
 def worst_of(drifts: Sequence[Drift]) -> Verdict:
@@ -68,7 +87,9 @@ def said_of(
     said = {"value": (value, lightness)}
     if hue is not None:
         said["hue"] = (hue, f"leans to {_neighbour(painted, hue.amount, table)}")
-    if chroma is not None:
+    if chroma is not None and hue is None and painted.chroma >= NEUTRAL_WORD_BELOW:
+        said["chroma"] = (chroma, f"leans to {table.lean(painted).hue}")
+    elif chroma is not None:
         words = _too(chroma.amount, chroma.tolerance, "dull", "intense")
         said["chroma"] = (chroma, words)
     # What a verdict rests on is said, in the order of how far it passes its room.

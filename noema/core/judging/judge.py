@@ -5,16 +5,18 @@ from itertools import pairwise
 
 from noema.core.colour.names import USUAL_HUES, HueTable
 from noema.core.errors import BadExercise
-from noema.core.exercises.asked import Asked, AskedCell, Even
+from noema.core.exercises.asked import SEE_THE_HUE, Asked, AskedCell, Even
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.naming import cell_names
 from noema.core.exercises.painted_keys import between_own_ends
 from noema.core.exercises.tolerance import Tolerance, usual_tolerance
-from noema.core.judging.drift import chroma_drift, hue_drift, said_of, worst_of
+from noema.core.judging.drift import chroma_drift, has_hue, hue_drift, said_of, worst_of
+from noema.core.judging.evidence import Evidence, strays_of
 from noema.core.judging.findings import find_patterns
 from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag, CellReading, Reading
+from noema.core.pigments.shelf import PaintSet
 
 NEAR_PAPER = 0.6
 """Value by which a step's expected value may lie below blank paper and be left as paper."""
@@ -36,11 +38,14 @@ def judge(
     *,
     tolerance: Tolerance | None = None,
     table: HueTable = USUAL_HUES,
+    paints: PaintSet | None = None,
+    printed: Asked | None = None,
 ) -> Judgement:
     """Judge a reading of an exercise, as its key has worked it out; its cells must be these.
 
     Between own ends the exercise is moved here, since only the reading knows them. Without a
-    tolerance the level's usual one for the kind is taken.
+    tolerance the level's usual one for the kind is taken. With the set of paints, findings say
+    what went into a mix; `printed` is what these paints give, where a teacher's sheet is the key.
     """
     if [cell.id for cell in reading.cells] != [cell.id for cell in asked.cells]:
         raise BadExercise(
@@ -48,7 +53,7 @@ def judge(
             f"{len(asked.cells)} steps or cells: judge it as the exercise it was printed for."
         )
     empty = _empty_cells(reading.cells, asked)
-    printed = asked
+    printed = printed or asked
     if key is Key.OWN_ENDS:
         painted = {cell.id: cell.lab for cell in reading.cells if cell.id not in empty}
         asked = between_own_ends(asked, painted)
@@ -58,6 +63,19 @@ def judge(
         _judge_cell(seen, cell, names, stride, key, rooms, table, empty=seen.id in empty)
         for seen, cell in zip(reading.cells, asked.cells, strict=True)
     )
+    evidence = Evidence(
+        asked=asked,
+        printed=printed,
+        read=reading.cells,
+        judged=cells,
+        names=names,
+        empty=empty,
+        strays=strays_of(asked, printed, reading.cells, names),
+        rooms=rooms,
+        table=table,
+        paints=paints,
+        flags=reading.flags,
+    )
     return Judgement(
         key=key,
         level=level,
@@ -65,7 +83,7 @@ def judge(
         stride=1.0 if stride is None else stride,
         cells=cells,
         evenness=None if stride is None else _evenness(cells, empty, stride),
-        findings=find_patterns(reading.cells, cells, empty, printed, stride or 1.0),
+        findings=find_patterns(evidence),
     )
 
 
@@ -106,7 +124,9 @@ def _judge_cell(
     sigma = seen.sigma_step if key is Key.OWN_ENDS else seen.sigma_value
     value = Drift(amount=seen.hvc.value - cell.hvc.value, sigma=sigma, tolerance=rooms.value)
     hue = None if rooms.hue is None else hue_drift(seen, cell, rooms.hue)
-    chroma = None if rooms.chroma is None else chroma_drift(seen, cell, rooms.chroma)
+    chroma = None
+    if rooms.chroma is not None:
+        chroma = chroma_drift(seen, cell, rooms.chroma, has_hue=has_hue(seen, cell))
     steps = None if stride is None else value.amount / stride
     verdict = worst_of([drift for drift in (value, hue, chroma) if drift is not None])
     reason = said_of(verdict, value, steps, hue, chroma, seen.hvc, table)
@@ -114,6 +134,9 @@ def _judge_cell(
     if empty or blinded:
         verdict = Verdict.LOOK
         reason = "Nothing painted here yet." if empty else str(blinded)
+    elif cell.limit and verdict is not Verdict.HOLDS:
+        verdict = Verdict.LOOK
+        reason = f"Not counted: {_limit_said(cell.limit)}."
     return CellJudgement(
         id=seen.id,
         label=names[seen.id],
@@ -130,6 +153,10 @@ def _judge_cell(
         verdict=verdict,
         reason=reason,
     )
+
+
+def _limit_said(limit: str) -> str:
+    return "these paints can't quite give this colour" if limit == SEE_THE_HUE else limit
 
 
 def _evenness(

@@ -7,20 +7,33 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
 
-JUDGE_VERSION = "noema-judge/2"
+JUDGE_VERSION = "noema-judge/3"
 """Changes whenever the same reading would be judged otherwise."""
 
 
 class FindingKind(Enum):
-    """A pattern on a sheet."""
+    """A pattern on a sheet, the one to mend first standing first."""
 
+    WET = "wet"  # so much shine that the paint can't have been dry
     EMPTY = "empty"  # cells not painted
+    SWAPPED = "swapped"  # two cells would fit in each other's place
+    CONTAMINATED = "contaminated"  # a tube that should be as it comes has something in it
+    WRONG_TUBE = "wrong-tube"  # a mix made with another tube than asked
+    NOT_NEUTRAL = "not-neutral"  # a neutral or a dark that leans
+    TWO_NEUTRALS = "two-neutrals"  # a neutral that differs by the side it was mixed from
+    BUNCHED = "bunched"  # steps crowd at one end
     ORDER = "order"  # a step stands on the wrong side of its neighbour
     TOGETHER = "together"  # two neighbours can hardly be told apart
     JUMP = "jump"  # a step much larger than the others
+    LEANS = "leans"  # a mix leans to one of its tubes
+    DULL = "dull"  # less intense than these paints make it: something third got in
+    WANDERS = "wanders"  # a row or ring whose hue turns more than the paint's own
+    CAST = "cast"  # greys that lean
     SHORT_DARK = "short-dark"  # the dark end stops early
     SHORT_LIGHT = "short-light"  # the light end stops early
+    VALUES = "values"  # lighter or darker than asked throughout, or where dark was the point
     THIN = "thin"  # bare paper or streaks inside the outline
+    OVER_LINE = "over-line"  # paint over the outline
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -29,8 +42,11 @@ class Finding:
 
     kind: FindingKind
     cells: tuple[str, ...]
-    amount: float  # value steps of the scale; a share for THIN
+    amount: float  # how marked: steps of a row, tolerances of a colour, a share for THIN
     words: str
+    tube: str = ""  # the paint it is about, as people call it
+    own: str = ""  # the paint that belongs there
+    towards: str = ""  # the hue or the end it goes to
 
 
 @dataclass(frozen=True, kw_only=True)

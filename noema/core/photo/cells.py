@@ -31,9 +31,9 @@ def read_cells(
     seen = [page.relative[place[:, 0], place[:, 1]].astype(float) for place in places]
     samples = [sample_paint(rgb, at) for rgb, at in zip(seen, places, strict=True)]
     centres = np.array([np.mean(cell.polygon_mm, axis=0) for cell in layout.cells])
-    shine = shine_on_cells(
-        seen, [place / PX_PER_MM for place in places], [not sample.bare for sample in samples]
-    )
+    # Specks of paper in thin paint look like broken shine: they are told apart before.
+    solid = [not sample.bare and not sample.gaps for sample in samples]
+    shine = shine_on_cells(seen, [place / PX_PER_MM for place in places], solid)
     raws = [page.bytes_rgb[place[:, 0], place[:, 1]] for place in places]
     colours = colours_of(
         samples,

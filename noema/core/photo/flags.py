@@ -127,7 +127,8 @@ def cell_flags(
     seen = {
         CellFlag.UNPAINTED: sample.bare,
         CellFlag.PARTLY_PAINTED: not sample.bare and sample.coverage < _PARTLY,
-        CellFlag.GLARE: shines or (len(sparks) > 0 and float(sparks.mean()) > _GLARE_SHARE),
+        CellFlag.GLARE: not sample.gaps
+        and (shines or (len(sparks) > 0 and float(sparks.mean()) > _GLARE_SHARE)),
         CellFlag.SHADOW: about.light_step > _EDGE_LOG,
         CellFlag.CLIPPED: _clipped(raw) or (clipped_channel(raw) is not None and sigma > _UNSURE),
         CellFlag.UNEVEN: sample.unevenness > _UNEVEN_LOG,

@@ -53,9 +53,14 @@ def say_move(move: NextMove) -> str:
         return f"start again: {say_parts(move.start_again.parts)}"
     assert move.add is not None
     said = f"{_amount(move.share)} {move.add.label}: {_ratio(move.share)}"
-    if move.keep == 1.0:
-        return said
-    return f"keep {'a half' if move.keep == 0.5 else 'a quarter'} of the pile, then {said}"
+    return said if move.keep == 1.0 else f"{_kept(move)}, then {said}"
+
+
+def say_addition(move: NextMove) -> str:
+    """Say what to add in a sentence's words: add a touch of crimson, about 1 part to 20."""
+    assert move.add is not None
+    said = f"add {_amount(move.share)} {move.add.label}, {_ratio(move.share)}"
+    return said if move.keep == 1.0 else f"{_kept(move)}, then {said}"
 
 
 def say_ceiling(ceiling: Ceiling) -> str:
@@ -110,6 +115,10 @@ def _hue_miss(recipe: Recipe, table: HueTable) -> str | None:
         return None
     # Towards the six-hue neighbour on the side it strayed to.
     return table.nearest((wanted + (12.0 if off > 0 else -12.0)) % 100.0, 6).name
+
+
+def _kept(move: NextMove) -> str:
+    return f"keep {'a half' if move.keep == 0.5 else 'a quarter'} of the pile"
 
 
 def _amount(share: float) -> str:

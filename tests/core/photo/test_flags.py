@@ -33,7 +33,14 @@ CALM = Suspicions(shine=Shine(), light_step=0.0, inside=True)
 
 
 def sample(luminance=0.3, **changes) -> PaintSample:
-    given = {"coverage": 1.0, "bare": False, "unevenness": 0.01, "doubt": 0.005, **changes}
+    given = {
+        "coverage": 1.0,
+        "bare": False,
+        "gaps": False,
+        "unevenness": 0.01,
+        "doubt": 0.005,
+        **changes,
+    }
     return PaintSample(rgb=np.full(3, luminance), **given)
 
 
@@ -146,7 +153,9 @@ def test_darker_paint_is_read_with_more_doubt_without_greys():
 
 def test_a_greys_hue_is_anybodys_guess_and_an_intense_ones_is_sharp():
     paints = [
-        PaintSample(rgb=np.array(rgb), coverage=1.0, bare=False, unevenness=0.01, doubt=0.005)
+        PaintSample(
+            rgb=np.array(rgb), coverage=1.0, bare=False, gaps=False, unevenness=0.01, doubt=0.005
+        )
         for rgb in ((0.3, 0.3, 0.3), (0.5, 0.1, 0.06))
     ]
     grey, red = colours(*paints).doubts

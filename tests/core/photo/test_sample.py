@@ -40,3 +40,22 @@ def test_streaks_show_as_unevenness():
     even = sample_paint(pixels, PLACE).unevenness
     pixels *= 1.0 + 0.15 * np.sin(np.repeat(np.arange(100), 60) / 9.0)[:, None]
     assert sample_paint(pixels, PLACE).unevenness > 4 * even
+
+
+def test_specks_of_paper_in_thin_paint_are_gaps_and_leave_the_colour_alone():
+    rng = np.random.default_rng(5)
+    pixels = cell(0.2, rng) * np.array([1.6, 0.8, 0.5])
+    paint = pixels.mean(axis=0)
+    bare = rng.uniform(0.0, 1.0, (1500, 1)) ** 0.5  # blurred: between paint and paper
+    pixels[:1500] += np.minimum(1.05 * bare, 1.0) * (1.0 - pixels[:1500])
+    sample = sample_paint(pixels, PLACE)
+    assert sample.gaps
+    assert sample.coverage == pytest.approx(0.83, abs=0.04)
+    assert sample.rgb == pytest.approx(paint, rel=0.06)
+
+
+def test_shine_is_no_gap():
+    rng = np.random.default_rng(6)
+    pixels = cell(0.2, rng) * np.array([1.6, 0.8, 0.5])
+    pixels[:3000] += rng.uniform(0.0, 1.0, (3000, 1))
+    assert not sample_paint(pixels, PLACE).gaps

@@ -6,6 +6,7 @@ from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import hue_step
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import (
+    SEE_THE_HUE,
     Arrangement,
     Asked,
     AskedCell,
@@ -228,7 +229,7 @@ def _ring(ring: str, pures: list[AskedCell], ground: Ground) -> Band:
     cells = []
     for n, cell in enumerate(pures, start=1):
         stop, note = _neutralised(cell, degree, ground) if make is None else make(cell, ground)
-        cells.append(cell_of(stop, f"{ring}-{n}", "", note, limit=cell.limit and "see the hue"))
+        cells.append(cell_of(stop, f"{ring}-{n}", "", note, limit=cell.limit and SEE_THE_HUE))
     return Band(label=ring, cells=tuple(cells))
 
 

@@ -1,0 +1,200 @@
+"""A judged sheet as findings look at it: what each cell strays by itself, and how surely."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from noema.core.colour.difference import ciede2000
+from noema.core.colour.hvc import HVC, hvcs_of
+from noema.core.colour.names import HueTable, hue_step
+from noema.core.exercises.asked import Asked, AskedCell, Band, Even
+from noema.core.exercises.tolerance import Tolerance
+from noema.core.judging.drift import HUE_SHOWS_FROM, cast_of
+from noema.core.judging.judgement import CellJudgement
+from noema.core.judging.shared_drift import shared_drift
+from noema.core.photo.reading import CellFlag, CellReading, SheetFlag
+from noema.core.pigments.film import Surface
+from noema.core.pigments.mix import Part
+from noema.core.pigments.shelf import PaintSet
+from noema.core.pigments.tube import Role
+from noema.core.sheet.layout import Triple
+
+THIN_COVERAGE = 0.88
+"""Share of a cell under which paint doesn't cover it."""
+
+_HAND = 1.2  # CIEDE2000: nobody lays paint closer to what was meant
+OWN_SHARE = 0.65
+"""Of a colour's doubt, what is left to one cell once the sheet's shared drift is taken off:
+measured on stand-in sheets painted right, of whose cells two such sigmas hold 95 in 100."""
+
+_LEAST_SIGMA = 0.1  # of hue, value or chroma: surer of one cell nobody can be
+_DIMMED = frozenset({CellFlag.GLARE, CellFlag.SHADOW, CellFlag.CLIPPED})
+_DIM = 2.0  # times the doubt of a cell that is flagged: it still says something of the sheet
+
+
+@dataclass(frozen=True, kw_only=True)
+class Stray:
+    """How far one cell lies from its step, what all cells share taken off."""
+
+    cell: AskedCell  # as held against
+    printed: AskedCell  # as these paints give it
+    seen: CellReading
+    name: str
+    lab: Triple  # as painted, less what is shared
+    hvc: HVC
+    away: float  # CIEDE2000 from its step
+    value: float  # painted less expected
+    chroma: float
+    hue: float | None  # steps of the hundred-step circle; None where either is too grey
+    cast: float  # chroma of the difference in hue and chroma: how far off on the plane of colour
+
+    @property
+    def own_share(self) -> float:
+        """The share of the reading's doubt that is this cell's own."""
+        return OWN_SHARE * (_DIM if self.is_dim else 1.0)
+
+    @property
+    def is_dim(self) -> bool:
+        """Whether light, shadow or the camera's range stand in its way."""
+        return bool(_DIMMED & set(self.seen.flags))
+
+    @property
+    def own_sigma(self) -> float:
+        """One sigma of what it strays by itself, CIEDE2000, a hand's unsteadiness with it."""
+        return float(np.hypot(self.own_share * self.seen.sigma, _HAND))
+
+    def beyond(self, rooms: Tolerance) -> float:
+        """Say by how many sigmas it surely passes its room in the quantity it passes it most."""
+        over = [self._over(self.value, rooms.value, self.seen.sigma_value)]
+        if rooms.hue is not None and self.hue is not None:
+            over.append(self._over(self.hue, rooms.hue, self.seen.sigma_hue))
+        if rooms.chroma is not None:
+            # Where a colour is too grey for a hue, its lean counts as chroma.
+            off = self.cast if self.hue is None else self.chroma
+            over.append(self._over(off, rooms.chroma, self.seen.sigma_chroma))
+        return max(over)
+
+    def _over(self, drift: float, room: float, sigma: float) -> float:
+        return (abs(drift) - room) / max(self.own_share * sigma, _LEAST_SIGMA)
+
+    @property
+    def as_mixed(self) -> Triple:
+        """The colour as these paints would have to give it, whatever it was held against."""
+        lightness, a, b = (
+            asked + painted - expected
+            for asked, painted, expected in zip(
+                self.printed.lab, self.lab, self.cell.lab, strict=True
+            )
+        )
+        return (lightness, a, b)
+
+    @property
+    def colours(self) -> tuple[Part, ...]:
+        """The parts of its mix that have a hue."""
+        return tuple(part for part in self.printed.parts if part.tube.role is Role.COLOUR)
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Evidence:
+    """One sheet, judged cell by cell."""
+
+    asked: Asked  # as held against
+    printed: Asked  # as these paints give it
+    read: tuple[CellReading, ...]
+    judged: tuple[CellJudgement, ...]
+    names: dict[str, str]
+    empty: frozenset[str]
+    strays: dict[str, Stray]  # of the cells that can be trusted, by id
+    rooms: Tolerance
+    table: HueTable
+    paints: PaintSet | None
+    flags: tuple[SheetFlag, ...]
+
+    @property
+    def surface(self) -> Surface:
+        """How the paint dries."""
+        return self.paints.binder.dry if self.paints else Surface()
+
+    def in_band(self, band: Band) -> tuple[Stray, ...]:
+        """Give a band's trusted cells, in its order."""
+        return tuple(self.strays[cell.id] for cell in band.cells if cell.id in self.strays)
+
+    @property
+    def steps(self) -> frozenset[str]:
+        """The cells that stand in rows of steps."""
+        rows = [band for band in self.asked.bands if band.even in (Even.VALUE, Even.DISTANCE)]
+        return frozenset(cell.id for band in rows for cell in band.cells)
+
+    def printed_value(self, cell_id: str) -> float:
+        """Give the value these paints should give a cell."""
+        return next(cell.hvc.value for cell in self.printed.cells if cell.id == cell_id)
+
+    def labels(self, cells: Sequence[str]) -> list[str]:
+        """Name cells."""
+        return [self.names[one] for one in cells]
+
+
+def strays_of(
+    asked: Asked, printed: Asked, read: Sequence[CellReading], names: dict[str, str]
+) -> dict[str, Stray]:
+    """Take what is shared off the cells that can be trusted; by id, in the exercise's order."""
+    trusted = [
+        (cell, as_printed, seen)
+        for cell, as_printed, seen in zip(asked.cells, printed.cells, read, strict=True)
+        if is_trusted(seen)
+    ]
+    if not trusted:
+        return {}
+    expected = np.array([cell.lab for cell, _, _ in trusted])
+    painted = np.array([seen.lab for _, _, seen in trusted])
+    sigma = np.array([_weight_sigma(seen) for _, _, seen in trusted])
+    own = painted - shared_drift(expected, painted, sigma)
+    hvcs, away = hvcs_of(own), ciede2000(own, expected)
+    return {
+        seen.id: _stray(cell, as_printed, seen, names[seen.id], lab, hvc, float(off))
+        for (cell, as_printed, seen), lab, hvc, off in zip(
+            trusted, own.tolist(), hvcs, away, strict=True
+        )
+    }
+
+
+def is_trusted(seen: CellReading) -> bool:
+    """Say whether a cell's colour says anything: in the picture, and covered with paint."""
+    flags = set(seen.flags)
+    covered = seen.coverage >= THIN_COVERAGE and CellFlag.PARTLY_PAINTED not in flags
+    return CellFlag.OUTSIDE not in flags and (covered or CellFlag.UNPAINTED in flags)
+
+
+def _weight_sigma(seen: CellReading) -> float:
+    dim = _DIM if _DIMMED & set(seen.flags) else 1.0
+    return float(np.hypot(dim * seen.sigma, _HAND))
+
+
+def _stray(
+    cell: AskedCell,
+    printed: AskedCell,
+    seen: CellReading,
+    name: str,
+    lab: list[float],
+    hvc: HVC,
+    away: float,
+) -> Stray:
+    asked = cell.hvc
+    hue = None
+    shows = min(hvc.chroma, asked.chroma) >= HUE_SHOWS_FROM
+    if shows and hvc.hue100 is not None and asked.hue100 is not None:
+        hue = hue_step(asked.hue100, hvc.hue100)
+    return Stray(
+        cell=cell,
+        printed=printed,
+        seen=seen,
+        name=name,
+        lab=(lab[0], lab[1], lab[2]),
+        hvc=hvc,
+        away=away,
+        value=hvc.value - asked.value,
+        chroma=hvc.chroma - asked.chroma,
+        hue=hue,
+        cast=cast_of(asked, hvc),
+    )

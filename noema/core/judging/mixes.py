@@ -1,0 +1,230 @@
+"""Mixes and tubes off their step: dirty tubes, another tube than asked, leans, dullness.
+
+Only what surely passes its room is looked into; then the likeliest story of how the paint came to
+be so is told.
+"""
+
+from collections.abc import Iterator, Mapping, Sequence
+
+import numpy as np
+
+from noema.core.colour.difference import ciede2000
+from noema.core.exercises.asked import CellShape, Even
+from noema.core.judging.evidence import Evidence, Stray
+from noema.core.judging.explain import Cause, Story, stories
+from noema.core.judging.judgement import Finding, FindingKind
+from noema.core.judging.neutrals import is_there_to_be_neutral
+from noema.core.judging.words import cells_words, opening
+from noema.core.pigments.mix import lab_of_parts
+from noema.core.pigments.tube import Role
+
+_SURE, _SURE_ALONE = 0.6, 2.4
+"""Sigmas past its room from which a cell is looked into, and from which that alone is enough; a
+room is two to four sigmas itself."""
+
+_FAR, _FAR_OF_PAIRS = 2.7, 1.5
+"""Own sigmas in CIEDE2000 from which a cell is looked into as well: mud has no hue to miss, and a
+sheet of pairs is there to show it."""
+
+_FAR_OF_WHITE = 4.0  # the same for white in a tube, which shine looks like
+_HAS_A_HUE = 3.5  # chroma under which another tube than asked hardly shows
+
+_EXPLAINS, _EXPLAINS_DIRT = 0.6, 0.36  # of the way, that a story must leave at most
+_BETTER = 0.7  # of what the plainer story leaves, that another one must leave at most
+_GAIN, _GAIN_OF_PAIRS = 12.0, 1.5
+"""In squared sigmas: how much more another tube must explain than a mix's own; where pairs stand
+beside each other to be compared, tubes are mixed up easily."""
+
+_PAIRS = "secondary-pairs"
+_UNRELATED = (_PAIRS, "mixing-grid", "colour-match", "tube-swatches", "mixed-darks")
+"""Kinds whose neighbours needn't have a hue in common."""
+
+_TWINS_APART = 3.0  # CIEDE2000 between a dirty tube's cell and the tube's other cells, at least
+_FEWEST_WANDER, _WANDER_SHARE = 3, 0.3  # cells of a row or ring that stray to one side
+_WASH = 1.0  # CIEDE2000 from the opaque paint, from which a cell is thinned on paper
+
+
+def find_in_mixes(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Finding]:
+    """Find what went into each mix, leaving out cells that another finding explains."""
+    if evidence.paints is None:
+        return
+    leaning: dict[str, tuple[Stray, Story]] = {}
+    dull: dict[str, tuple[Stray, Story]] = {}
+    for stray in _astray(evidence, passed_over):
+        parts = stray.printed.parts
+        told = stories(stray.as_mixed, parts, evidence.paints.tubes, evidence.surface)
+        if len(parts) == 1:
+            yield from _contaminated(stray, told, evidence)
+        elif (other := _other_tube(stray, told, evidence.asked.kind)) is not None:
+            yield other
+        elif _leans(stray, told, evidence):
+            leaning[stray.cell.id] = (stray, told[Cause.BALANCE])
+        elif _is_dull(stray, told, evidence):
+            dull[stray.cell.id] = (stray, told[Cause.ADDED])
+    yield from _gathered(FindingKind.LEANS, leaning, evidence)
+    yield from _gathered(FindingKind.DULL, dull, evidence)
+
+
+def _astray(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Stray]:
+    """Give the mixes and tubes that surely aren't what was asked."""
+    for stray in evidence.strays.values():
+        cell = stray.printed
+        if cell.id in passed_over | evidence.empty or cell.limit or not stray.colours:
+            continue
+        if is_there_to_be_neutral(cell, evidence.asked.kind) or _is_wash(stray, evidence):
+            continue
+        is_pair = evidence.asked.kind == _PAIRS and len(cell.parts) > 1
+        far = _FAR_OF_PAIRS if is_pair else _FAR
+        if stray.beyond(evidence.rooms) > _SURE or stray.away > far * stray.own_sigma:
+            yield stray
+
+
+def _is_wash(stray: Stray, evidence: Evidence) -> bool:
+    """Say whether a cell is lightened by paper, not by what is in its mix."""
+    opaque = lab_of_parts(stray.printed.parts, evidence.surface)
+    return float(ciede2000(opaque, stray.printed.lab)) > _WASH
+
+
+def _contaminated(
+    stray: Stray, told: Mapping[Cause, Story], evidence: Evidence
+) -> Iterator[Finding]:
+    added = told.get(Cause.ADDED)
+    if added is None or added.away > _EXPLAINS_DIRT * stray.away:
+        return
+    white = added.tube.role is Role.WHITE and stray.away < _FAR_OF_WHITE * stray.own_sigma
+    if white or not _differs_from_twins(stray, evidence):
+        return
+    own = stray.printed.parts[0].tube.label
+    yield Finding(
+        kind=FindingKind.CONTAMINATED,
+        cells=(stray.cell.id,),
+        amount=stray.away,
+        words=f"{opening(stray.name)} isn't {own} as it comes: "
+        f"it looks as if a little {added.tube.label} got in.",
+        tube=added.tube.label,
+        own=own,
+    )
+
+
+def _differs_from_twins(stray: Stray, evidence: Evidence) -> bool:
+    """Say whether a tube's cell strays from the other cells of that tube, where there are any."""
+    twins = [
+        other.lab
+        for other in evidence.strays.values()
+        if other.printed.parts == stray.printed.parts and other is not stray
+    ]
+    if not twins:
+        return True
+    apart = float(ciede2000(np.median(twins, axis=0), stray.lab))
+    return apart > max(_TWINS_APART, 0.5 * stray.away)
+
+
+def _other_tube(stray: Stray, told: Mapping[Cause, Story], kind: str) -> Finding | None:
+    """Find a mix made with another tube than asked."""
+    other, own = told.get(Cause.REPLACED), told[Cause.BALANCE]
+    if other is None or other.instead_of is None or other.away > _EXPLAINS * stray.away:
+        return None
+    if kind != _PAIRS and stray.printed.hvc.chroma < _HAS_A_HUE:
+        return None
+    gain = (own.away**2 - other.away**2) / stray.own_sigma**2
+    if gain < (_GAIN_OF_PAIRS if kind == _PAIRS else _GAIN):
+        return None
+    return Finding(
+        kind=FindingKind.WRONG_TUBE,
+        cells=(stray.cell.id,),
+        amount=stray.away,
+        words=f"{opening(stray.name)} looks mixed with {other.tube.label} "
+        f"instead of {other.instead_of.label}.",
+        tube=other.tube.label,
+        towards=other.instead_of.label,
+        own=other.instead_of.label,
+    )
+
+
+def _leans(stray: Stray, told: Mapping[Cause, Story], evidence: Evidence) -> bool:
+    room, own = evidence.rooms.hue, told[Cause.BALANCE]
+    if room is None or len(stray.colours) < 2 or own.tube.role is not Role.COLOUR:
+        return False
+    if stray.cell.id in evidence.steps or not _is_plain(stray, evidence):
+        return False  # in a row of steps a lean is a matter of the step
+    # A mix gone so far that it has no hue left leans all the more.
+    strays = stray.hue is None or abs(stray.hue) > room
+    return strays and own.away < _EXPLAINS * stray.away
+
+
+def _is_plain(stray: Stray, evidence: Evidence) -> bool:
+    far = stray.away > _FAR * stray.own_sigma
+    return far or stray.beyond(evidence.rooms) > _SURE_ALONE
+
+
+def _is_dull(stray: Stray, told: Mapping[Cause, Story], evidence: Evidence) -> bool:
+    room, added = evidence.rooms.chroma, told.get(Cause.ADDED)
+    if room is None or added is None or stray.printed.shape is CellShape.DIAMOND:
+        return False
+    explained = added.away < _BETTER * told[Cause.BALANCE].away
+    dull = -stray.chroma > room and _is_plain(stray, evidence)
+    return dull and explained and added.tube.role is Role.COLOUR
+
+
+def _gathered(
+    kind: FindingKind, found: Mapping[str, tuple[Stray, Story]], evidence: Evidence
+) -> Iterator[Finding]:
+    """Say of all cells that stray alike in one sentence, the farthest first."""
+    if not found:
+        return
+    far = sorted(found.values(), key=lambda one: -one[0].away)
+    names = [stray.name for stray, _ in far]
+    if kind is FindingKind.LEANS:
+        words = _leaning_words(far)
+    else:
+        got_in = ", ".join(dict.fromkeys(story.tube.label for _, story in far))
+        are = "is" if len(names) == 1 else "are"
+        words = (
+            f"{opening(cells_words(names))} {are} duller than these paints make it: "
+            f"a third colour got in, it looks like {got_in}."
+        )
+    yield Finding(
+        kind=kind,
+        cells=tuple(stray.cell.id for stray, _ in far),
+        amount=far[0][0].away,
+        words=words,
+        tube=far[0][1].tube.label,
+    )
+
+
+def _leaning_words(far: Sequence[tuple[Stray, Story]]) -> str:
+    said = [f"{stray.name} leans to its {story.tube.label}" for stray, story in far[:3]]
+    more = f", and {len(far) - 3} more" if len(far) > 3 else ""
+    return f"{opening(', '.join(said))}{more}."
+
+
+def find_wandering(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Finding]:
+    """Find rows and rings whose hue turns more than the paint's own, all to one side."""
+    room = evidence.rooms.hue
+    if room is None:
+        return
+    for band in evidence.asked.bands:
+        if band.even is Even.HUE or evidence.asked.kind in _UNRELATED:
+            continue
+        hues = [
+            (stray, stray.hue)
+            for stray in evidence.in_band(band)
+            if stray.hue is not None
+            and stray.cell.id not in passed_over
+            and abs(stray.hue) > room
+            and stray.beyond(evidence.rooms) >= _SURE
+        ]
+        one_way = [s for s, hue in hues if hue > 0], [s for s, hue in hues if hue < 0]
+        off = max(one_way, key=len)
+        if len(off) < max(_FEWEST_WANDER, _WANDER_SHARE * len(band.cells)):
+            continue
+        farthest = max(off, key=lambda stray: abs(stray.hue or 0.0))
+        lean = evidence.table.lean(farthest.hvc)
+        yield Finding(
+            kind=FindingKind.WANDERS,
+            cells=tuple(stray.cell.id for stray in off),
+            amount=abs(farthest.hue or 0.0) / room,
+            words=f"{opening(band.label or 'the row')} wanders to {lean.towards or lean.hue} "
+            f"at {cells_words([stray.name for stray in off])}.",
+            towards=lean.towards or lean.hue or "",
+        )

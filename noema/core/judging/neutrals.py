@@ -1,0 +1,128 @@
+"""Neutrals and darks: do they lean, do they meet, are they dark enough?"""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from noema.core.colour.difference import ciede2000
+from noema.core.colour.hvc import HVC
+from noema.core.exercises.asked import AskedCell, CellShape
+from noema.core.judging.evidence import Evidence, Stray
+from noema.core.judging.judgement import Finding, FindingKind
+from noema.core.judging.words import cells_words, opening
+
+NEUTRAL_BELOW = 1.5
+"""Expected chroma under which a cell is there to be neutral."""
+
+_OF_NEUTRALS = ("intensity-chart", "mixed-darks")
+_SURE = 1.0  # sigmas past its room
+_MEET_SURE = 3.5  # sigmas by which two neutrals must differ
+_MEET = 7.0  # CIEDE2000 that the two sides of a row may lie apart
+_CAST, _CAST_SURE = 1.2, 2.5  # chroma a row of greys may lean, and sigmas beyond it
+_FEWEST_GREYS = 4
+_DARK_ROOMS = 1.0  # of a value, past its room, from which a mixed dark isn't dark
+_TWIN = "n2"  # ends the name of the same neutral, mixed from the other side
+
+
+def find_in_neutrals(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Finding]:
+    """Find neutrals that lean, sides that don't meet, and darks that aren't dark."""
+    neutrals = [
+        stray
+        for stray in evidence.strays.values()
+        if is_there_to_be_neutral(stray.printed, evidence.asked.kind)
+        and stray.cell.id not in passed_over | evidence.empty
+    ]
+    leaning = [stray for stray in neutrals if _leans(stray, evidence)]
+    if leaning:
+        leaning.sort(key=lambda stray: -stray.cast)
+        said = [f"{stray.name} leans to {_towards(stray.hvc, evidence)}" for stray in leaning[:3]]
+        yield Finding(
+            kind=FindingKind.NOT_NEUTRAL,
+            cells=tuple(stray.cell.id for stray in leaning),
+            amount=leaning[0].cast,
+            words=f"{opening(', '.join(said))}.",
+            towards=_towards(leaning[0].hvc, evidence),
+        )
+    yield from _not_meeting(evidence, frozenset(s.cell.id for s in leaning))
+    yield from _not_dark(neutrals, evidence)
+
+
+def is_there_to_be_neutral(cell: AskedCell, kind: str) -> bool:
+    """Say whether a cell stands for the neutral or the dark that its tubes cancel to."""
+    stands_apart = kind in _OF_NEUTRALS and cell.shape is CellShape.DIAMOND
+    return stands_apart and cell.hvc.chroma < NEUTRAL_BELOW
+
+
+def _leans(stray: Stray, evidence: Evidence) -> bool:
+    room = evidence.rooms.chroma
+    sigma = max(stray.own_share * stray.seen.sigma_chroma, 0.1)
+    return room is not None and (stray.cast - room) / sigma > _SURE
+
+
+def _towards(hvc: HVC, evidence: Evidence) -> str:
+    lean = evidence.table.lean(hvc)
+    return lean.hue or "neither side"
+
+
+def _not_meeting(evidence: Evidence, leaning: frozenset[str]) -> Iterator[Finding]:
+    """Find rows whose neutral differs by the side it was mixed from."""
+    for band in evidence.asked.bands:
+        twins = [s for s in evidence.in_band(band) if s.printed.shape is CellShape.DIAMOND]
+        if len(twins) != 2 or not twins[1].cell.id.endswith(_TWIN):
+            continue
+        one, other = twins
+        if leaning & {one.cell.id, other.cell.id}:
+            continue  # said already, with where it leans
+        apart = float(ciede2000(one.lab, other.lab))
+        sure = _MEET_SURE * float(np.hypot(one.own_sigma, other.own_sigma))
+        if apart > max(_MEET, sure):
+            yield Finding(
+                kind=FindingKind.TWO_NEUTRALS,
+                cells=(one.cell.id, other.cell.id),
+                amount=apart,
+                words=f"In {band.label} the two sides meet in different neutrals.",
+            )
+
+
+def _not_dark(neutrals: list[Stray], evidence: Evidence) -> Iterator[Finding]:
+    room = evidence.rooms.value
+    light = [
+        stray
+        for stray in neutrals
+        if stray.cell.label == "dark"
+        and stray.value - stray.own_share * stray.seen.sigma_value > room + _DARK_ROOMS * room
+    ]
+    if light:
+        names = [stray.name for stray in light]
+        yield Finding(
+            kind=FindingKind.VALUES,
+            cells=tuple(stray.cell.id for stray in light),
+            amount=max(stray.value for stray in light) / room,
+            words=f"{opening(cells_words(names))} could be darker: use both tubes thicker.",
+            towards="dark",
+        )
+
+
+def find_cast(evidence: Evidence) -> Iterator[Finding]:
+    """Find a whole row of greys that leans one way, beyond what a lamp could do."""
+    greys = [
+        stray
+        for stray in evidence.strays.values()
+        if stray.cell.hvc.chroma < 0.5 and stray.cell.id not in evidence.empty
+    ]
+    if len(greys) < max(_FEWEST_GREYS, len(evidence.asked.cells) // 2):
+        return
+    # What all cells share is the point here: it stays in, with the whole doubt.
+    plane = np.median([stray.seen.lab[1:] for stray in greys], axis=0)
+    middle = min(greys, key=lambda s: float(np.hypot(*(np.array(s.seen.lab[1:]) - plane))))
+    sigma = float(np.median([stray.seen.sigma_chroma for stray in greys]))
+    chroma = middle.seen.hvc.chroma
+    if chroma - _CAST_SURE * sigma > _CAST:
+        towards = _towards(middle.seen.hvc, evidence)
+        yield Finding(
+            kind=FindingKind.CAST,
+            cells=tuple(stray.cell.id for stray in greys),
+            amount=chroma,
+            words=f"The greys lean to {towards} all along.",
+            towards=towards,
+        )

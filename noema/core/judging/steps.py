@@ -1,0 +1,204 @@
+"""Rows of steps: crowded, out of order, sitting together, a jump, an end that stops early.
+
+Where each cell lies is its place on the way from one end to the other, 0 to 1: by value on a value
+scale, else the nearest point of the way through the expected colours.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
+
+from noema.core.colour.difference import ciede2000
+from noema.core.exercises.asked import Band, Even
+from noema.core.judging.evidence import Evidence, Stray
+from noema.core.judging.judgement import Finding, FindingKind
+from noema.core.judging.words import cells_words, opening, step_words
+from noema.core.sheet.layout import Triple
+
+Floats = NDArray[np.float64]
+
+SURE_OF_VALUE, SURE_OF_COLOUR = 1.3, 2.6
+"""Sigmas by which a pattern must stand clear. Of value nine in ten, one-sided; a sheet of colours
+has dozens of neighbours, so that there one in a hundred would be too many."""
+
+TOGETHER_UNDER = 0.45  # of a step: neighbours closer than this read as one
+JUMP_OVER = 1.6  # steps: a jump this large makes its neighbours look crowded
+SHORT_BY = 0.6  # value by which an end may stop early before it is said
+_FEWEST_TO_BUNCH = 5
+_BENDS = np.exp(np.linspace(-0.8, 0.8, 65))  # powers: 1 is even
+_BENT, _BENT_ALONE = 0.2, 0.06
+"""Logarithm of the power from which a row counts as bent, and what must be left of it once what
+all cells of the sheet share is taken off: a lamp's cast pushes rows of greys along."""
+
+_BENT_SURE = 9.0  # twice the logarithm by which the bent row must be likelier
+_COLOURED = 3.5  # chroma that some cell of a row of colours must be asked for
+_END_ROOM = 0.14  # of the way, that an end may lie off its place in a row that is only crowded
+_OUTLIER = 3.0  # sigmas beyond which one cell says no more about the row
+_FINE = 24  # pieces between neighbours
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Row:
+    """The trusted cells of a band and where each lies on its way."""
+
+    band: Band
+    strays: tuple[Stray, ...]
+    asked: Floats  # (n,) 0..1
+    painted: Floats  # (n,)
+    alone: Floats  # (n,) the same, what all cells share taken off
+    sigma: Floats  # (n,)
+
+
+def find_in_rows(evidence: Evidence) -> Iterator[Finding]:
+    """Find what is wrong between the cells of each row of steps."""
+    for band in evidence.asked.bands:
+        if band.even not in (Even.VALUE, Even.DISTANCE):
+            continue
+        row = _row(evidence, band)
+        if row is None:
+            continue
+        bent = _bunched(row, evidence)
+        if bent is not None:
+            yield bent
+        yield from _between(row, evidence)
+        if band.even is Even.VALUE:
+            yield from _short(row, evidence)
+
+
+def _row(evidence: Evidence, band: Band) -> Row | None:
+    strays = tuple(s for s in evidence.in_band(band) if s.cell.id not in evidence.empty)
+    if len(strays) < 2:
+        return None
+    where = {cell.id: n for n, cell in enumerate(band.cells)}
+    at = [where[stray.cell.id] for stray in strays]
+    if band.even is Even.VALUE:
+        values = np.array([cell.hvc.value for cell in band.cells])
+        span = float(values[-1] - values[0])
+        asked = (values - values[0]) / span
+        painted = (np.array([s.seen.hvc.value for s in strays]) - values[0]) / span
+        alone = painted
+        sigma = np.array([s.seen.sigma_step for s in strays]) / abs(span)
+    else:
+        # Crowding may run through all rows of a sheet: what is shared stays in.
+        asked, length, (painted, alone) = _along(
+            band, [s.seen.lab for s in strays], [s.lab for s in strays]
+        )
+        sigma = np.array([s.own_sigma for s in strays]) / max(length, 1e-6)
+    if not np.all(np.diff(asked) > 1e-6):
+        return None
+    return Row(
+        band=band,
+        strays=strays,
+        asked=asked[at],
+        painted=painted,
+        alone=alone,
+        sigma=sigma,
+    )
+
+
+def _along(band: Band, *painted: Sequence[Triple]) -> tuple[Floats, float, list[Floats]]:
+    """Give where a band's cells are asked, 0..1, its length in CIEDE2000, where others lie."""
+    labs = np.array([cell.lab for cell in band.cells])
+    lengths = np.concatenate([[0.0], np.cumsum(ciede2000(labs[1:], labs[:-1]))])
+    if lengths[-1] <= 0.0:
+        return np.zeros(len(labs)), 0.0, [np.zeros(len(row)) for row in painted]
+    asked = lengths / lengths[-1]
+    places = np.linspace(0.0, len(labs) - 1.0, (len(labs) - 1) * _FINE + 1)
+    whole = np.arange(len(labs))
+    way = np.stack([np.interp(places, whole, column) for column in labs.T], axis=-1)
+    nearest = [np.argmin(ciede2000(np.array(row)[:, None], way[None]), axis=1) for row in painted]
+    lie = [np.interp(places[near], whole, asked) for near in nearest]
+    return asked, float(lengths[-1]), lie
+
+
+def _bunched(row: Row, evidence: Evidence) -> Finding | None:
+    """Find steps crowded at an end: a power of the place fits far better than none."""
+    ends = [
+        abs(painted - asked)
+        for painted, asked in zip(row.painted, row.asked, strict=True)
+        if asked in (0.0, 1.0)
+    ]
+    greys = max(cell.hvc.chroma for cell in row.band.cells) < _COLOURED
+    if greys and row.band.even is not Even.VALUE:
+        return None  # greys steered from side to side differ too little
+    if len(row.strays) < _FEWEST_TO_BUNCH or max(ends, default=0.0) > _END_ROOM:
+        return None
+    bend, better = _bend(row.asked, row.painted, row.sigma)
+    alone, _ = _bend(row.asked, row.alone, row.sigma)
+    if abs(bend) < _BENT or better < _BENT_SURE or alone * np.sign(bend) < _BENT_ALONE:
+        return None
+    end = row.band.cells[0 if bend > 0 else -1]
+    which = evidence.names[end.id]
+    if row.band.even is Even.VALUE:
+        lighter_last = row.band.cells[-1].hvc.value > row.band.cells[0].hvc.value
+        which = "dark" if (bend > 0) == lighter_last else "light"
+    said = f"the {which} end" if row.band.even is Even.VALUE else which
+    where = f"In {row.band.label} the" if row.band.label else "The"
+    inner = [cell.id for cell in row.band.cells[1:-1]]
+    return Finding(
+        kind=FindingKind.BUNCHED,
+        cells=tuple(inner),
+        amount=abs(bend),
+        words=f"{where} steps crowd towards {said}; the jumps grow wide at the other.",
+        towards=which,
+    )
+
+
+def _bend(asked: Floats, painted: Floats, sigma: Floats) -> tuple[float, float]:
+    """Give the logarithm of the likeliest power, and by how much it is likelier than even steps."""
+    bent = np.clip(asked, 0.0, 1.0)[None] ** _BENDS[:, None]
+    off = np.minimum(np.abs(painted - bent) / sigma, _OUTLIER)
+    unlikely = np.sum(off**2, axis=1)
+    best = int(np.argmin(unlikely))
+    return float(np.log(_BENDS[best])), float(unlikely[len(_BENDS) // 2] - unlikely[best])
+
+
+def _between(row: Row, evidence: Evidence) -> Iterator[Finding]:
+    of_value = row.band.even is Even.VALUE
+    sure = SURE_OF_VALUE if of_value else SURE_OF_COLOUR
+    order = {cell.id: n for n, cell in enumerate(row.band.cells)}
+    for n, (one, two) in enumerate(pairwise(row.strays)):
+        if order[two.cell.id] - order[one.cell.id] > 1:
+            continue  # a cell between them couldn't be read
+        asked = float(row.asked[n + 1] - row.asked[n])
+        jump = float(row.alone[n + 1] - row.alone[n]) / asked
+        room = sure * float(np.hypot(row.sigma[n], row.sigma[n + 1])) / asked
+        both = (one.cell.id, two.cell.id)
+        names = opening(cells_words(evidence.labels(both)))
+        if jump < -room:
+            turn = f": {two.name} is darker than {one.name}" if of_value else ""
+            words = f"{names} stand the wrong way round{turn}."
+            yield Finding(kind=FindingKind.ORDER, cells=both, amount=jump, words=words)
+        elif jump + room / 2.0 < TOGETHER_UNDER:
+            words = f"{names} sit together."
+            yield Finding(kind=FindingKind.TOGETHER, cells=both, amount=1.0 - jump, words=words)
+        elif jump - room / 2.0 > JUMP_OVER:
+            words = f"A wide jump between {_lower(names)}."
+            yield Finding(kind=FindingKind.JUMP, cells=both, amount=jump, words=words)
+
+
+def _lower(names: str) -> str:
+    return (names[:1].lower() + names[1:]).removeprefix("steps ")
+
+
+def _short(row: Row, evidence: Evidence) -> Iterator[Finding]:
+    cells = row.band.cells
+    low, high = sorted((cells[0], cells[-1]), key=lambda cell: cell.hvc.value)
+    steps = len(cells) - 1
+    stride = (high.hvc.value - low.hvc.value) / steps
+    ends = (
+        (low, 1.0, FindingKind.SHORT_DARK, "dark", "darker"),
+        (high, -1.0, FindingKind.SHORT_LIGHT, "light", "lighter"),
+    )
+    for cell, way, kind, end, turn in ends:
+        stray = next((s for s in row.strays if s.cell.id == cell.id), None)
+        if stray is None:
+            continue
+        short = way * (stray.seen.hvc.value - evidence.printed_value(cell.id))
+        if short - SURE_OF_VALUE * stray.seen.sigma_value > SHORT_BY:
+            by = short / stride
+            words = f"The {end} end stops early: it could go {step_words(by)} {turn}."
+            yield Finding(kind=kind, cells=(cell.id,), amount=by, words=words)

@@ -1,0 +1,82 @@
+"""Cells painted in each other's place, and rows painted the other way round."""
+
+from collections.abc import Iterator, Sequence
+from itertools import combinations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from noema.core.colour.difference import ciede2000
+from noema.core.judging.evidence import Evidence, Stray
+from noema.core.judging.judgement import Finding, FindingKind
+from noema.core.judging.words import cells_words, opening
+
+Floats = NDArray[np.float64]
+
+_APART = 6.0  # CIEDE2000 between two cells' expected colours under which a swap hardly shows
+_GAIN = 9.0  # in squared sigmas: how much better the cells must fit the other way
+_EXPLAINS = 0.54  # of all that a row strays, that the swap must explain
+_FITS = 8.2  # squared sigmas, of both together, within which they must lie of each other's step
+_FITS_TURNED = 2.0  # sigmas within which the middle one of a turned row must lie
+_USUAL = 2.0  # squared sigmas a cell strays anyway
+_REACH = 2  # cells of a row within which a swap is looked for
+
+
+def find_swaps(evidence: Evidence) -> Iterator[Finding]:
+    """Find the likeliest swap of each row or ring; two cells that fit each other's place."""
+    for band in evidence.asked.bands:
+        strays = [s for s in evidence.in_band(band) if s.cell.id not in evidence.empty]
+        if len(strays) < 2:
+            continue
+        off = _off(strays)
+        if (whole := _reversed(strays, off)) is not None:
+            yield whole
+        elif (swap := _likeliest(strays, off)) is not None:
+            yield swap
+
+
+def _off(strays: Sequence[Stray]) -> Floats:
+    """Give how far each cell lies from each cell's step, in sigmas, (n, n): painted, expected."""
+    painted = np.array([s.lab for s in strays])
+    expected = np.array([s.cell.lab for s in strays])
+    sigma = np.array([s.own_sigma for s in strays])
+    return np.asarray(ciede2000(painted[:, None], expected[None]) / sigma[:, None])
+
+
+def _likeliest(strays: Sequence[Stray], off: Floats) -> Finding | None:
+    strays_by = float(np.sum(np.maximum(np.diag(off) ** 2 - _USUAL, 0.0)))
+    best, gained = None, max(_GAIN, _EXPLAINS * strays_by)
+    for i, j in combinations(range(len(strays)), 2):
+        if j - i > _REACH:
+            continue
+        one, other = strays[i], strays[j]
+        if float(ciede2000(one.cell.lab, other.cell.lab)) < _APART:
+            continue
+        gain = float(off[i, i] ** 2 + off[j, j] ** 2 - off[i, j] ** 2 - off[j, i] ** 2)
+        if gain > gained and off[i, j] ** 2 + off[j, i] ** 2 < _FITS:
+            best, gained = (one, other), gain
+    if best is None:
+        return None
+    names = opening(cells_words([stray.name for stray in best]))
+    return Finding(
+        kind=FindingKind.SWAPPED,
+        cells=tuple(stray.cell.id for stray in best),
+        amount=gained,
+        words=f"{names} look swapped: painted the other way round they would fit.",
+    )
+
+
+def _reversed(strays: Sequence[Stray], off: Floats) -> Finding | None:
+    """Find a whole row painted from the wrong end."""
+    if len(strays) < 4:
+        return None
+    straight, turned = np.diag(off), np.diag(off[:, ::-1])
+    gain = float(np.sum(straight**2 - turned**2))
+    if gain < 2.0 * _GAIN or float(np.median(turned)) > _FITS_TURNED:
+        return None
+    return Finding(
+        kind=FindingKind.SWAPPED,
+        cells=tuple(stray.cell.id for stray in strays),
+        amount=gain,
+        words=f"The row from {strays[0].name} to {strays[-1].name} runs the other way round.",
+    )

@@ -1,0 +1,286 @@
+"""A student who mixes each cell from tubes, nearly right, and may make one known mistake."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from enum import Enum
+
+import numpy as np
+from numpy.random import Generator
+
+from noema.core.colour.difference import ciede2000
+from noema.core.colour.hvc import hvc_of
+from noema.core.colour.names import USUAL_HUES, hue_step
+from noema.core.errors import Refused
+from noema.core.exercises.asked import Asked, AskedCell, Band, CellShape, Even, Lab
+from noema.core.exercises.tolerance import Tolerance
+from noema.core.pigments.film import Surface
+from noema.core.pigments.mix import Part, mix_labs
+from noema.core.pigments.qualities import qualities
+from noema.core.pigments.shelf import PaintSet
+from noema.core.pigments.tube import Role, Tube
+from noema.stand_ins.mishap import Mishap
+from noema.stand_ins.painter import Hand
+
+
+class Mistake(Enum):
+    """What a student may get wrong, and a teacher would see."""
+
+    LEAN = "lean"  # mixes on a wheel lean to one of their tubes
+    BUNCHED = "bunched"  # steps crowd at one end
+    SWAPPED = "swapped"  # two cells painted in each other's place
+    CONTAMINATED = "contaminated"  # something got into a yellow
+    NOT_NEUTRAL = "not-neutral"  # the middle of a complement row leans
+    WRONG_PAIR = "wrong-pair"  # a mix made with another tube than asked
+    THIN = "thin"  # bare paper and streaks
+    WET = "wet"  # photographed before it was dry
+
+
+@dataclass(frozen=True, kw_only=True)
+class Painted:
+    """A sheet as a student paints it."""
+
+    hand: Hand
+    mishap: Mishap
+    wrong: tuple[str, ...]  # cells in which the mistake lies
+
+
+@dataclass(frozen=True, kw_only=True)
+class Sitting:
+    """One student before one exercise."""
+
+    asked: Asked
+    paints: PaintSet | None  # None: a plain value scale
+    rooms: Tolerance
+    rng: Generator
+    care: float = 0.08  # one sigma of the logarithm of each amount, when nothing goes wrong
+
+    @property
+    def surface(self) -> Surface:
+        """How the paint dries."""
+        return self.paints.binder.dry if self.paints else Surface()
+
+    def mixed(self, parts: tuple[Part, ...], surface: Surface | None = None) -> Lab:
+        """Mix, each amount a little off."""
+        off = np.exp(self.rng.normal(0.0, self.care, len(parts)))
+        amounts = [part.amount * o for part, o in zip(parts, off, strict=True)]
+        labs = mix_labs([part.tube for part in parts], amounts, surface or self.surface)
+        return _lab(labs + self.rng.normal(0.0, 0.4, 3))
+
+    def right(self, cell: AskedCell) -> Lab:
+        """Paint a cell as asked, as well as hands can."""
+        if len(cell.parts) < 2 or _is_wash(cell, self.surface):
+            return _lab(np.array(cell.lab) + self.rng.normal(0.0, (0.9, 0.5, 0.5)))
+        return self.mixed(cell.parts)
+
+
+def paint_sheet(sitting: Sitting, mistake: Mistake | None) -> Painted:
+    """Decide what is painted; refuses a mistake that this exercise leaves no room for."""
+    labs = {cell.id: sitting.right(cell) for cell in sitting.asked.cells}
+    hand = Hand(missed=0.005, streaks=0.03)
+    if mistake is None:
+        return Painted(hand=replace(hand, meant=labs), mishap=Mishap(), wrong=())
+    if mistake is Mistake.THIN:
+        missed, streaks = sitting.rng.uniform(0.2, 0.35), sitting.rng.uniform(0.1, 0.16)
+        hand = replace(hand, missed=missed, streaks=streaks, meant=labs)
+        return Painted(hand=hand, mishap=Mishap(), wrong=tuple(labs))
+    if mistake is Mistake.WET:
+        hand = replace(hand, meant=labs | _wet(sitting))
+        return Painted(hand=hand, mishap=Mishap(wet=True), wrong=tuple(labs))
+    wrong = _MADE[mistake](sitting, labs)
+    if not wrong:
+        raise Refused(f"There is no room for {mistake.value} in “{sitting.asked.title}”.")
+    return Painted(hand=replace(hand, meant=labs | wrong), mishap=Mishap(), wrong=tuple(wrong))
+
+
+def _lean(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
+    """Let one to three mixes of a wheel's pure ring lean to one of their tubes."""
+    ring = next((band for band in sitting.asked.bands if band.even is Even.HUE), None)
+    mixes = [] if ring is None else [c for c in ring.cells if len(_coloured(c)) > 1 and not c.limit]
+    room = sitting.rooms.hue or 4.0
+    wrong: dict[str, Lab] = {}
+    for n in sitting.rng.permutation(len(mixes)):
+        if len(wrong) == 1 + int(sitting.rng.integers(3)):
+            break
+        cell = mixes[int(n)]
+        stray = sitting.rng.uniform(1.7, 2.6) * room
+        tubes = _coloured(cell)
+        to = tubes[int(sitting.rng.integers(len(tubes)))]
+        if (lab := _until(sitting, cell, to, lambda hue, _chroma, s=stray: hue >= s)) is not None:
+            wrong[cell.id] = lab
+    return wrong
+
+
+def _contaminated(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
+    """Let something get into a yellow that should be as it comes."""
+    yellows = [
+        cell
+        for cell in sitting.asked.cells
+        if len(cell.parts) == 1 and "yellow" in cell.parts[0].tube.name and cell.hvc.chroma > 6.0
+    ]
+    if not yellows or sitting.paints is None:
+        return {}
+    cell = yellows[int(sitting.rng.integers(len(yellows)))]
+    others = [t for t in sitting.paints.colours if "yellow" not in t.name]
+    by = others[int(sitting.rng.integers(len(others)))]
+    hue_room, chroma_room = sitting.rooms.hue or 4.0, sitting.rooms.chroma or 2.4
+    far = sitting.rng.uniform(1.7, 2.6)
+    lab = _until(
+        sitting,
+        cell,
+        by,
+        lambda hue, chroma: hue >= far * hue_room or -chroma >= far * chroma_room,
+    )
+    return {} if lab is None else {cell.id: lab}
+
+
+def _not_neutral(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
+    """Stop too early or too late on the way through the neutral, in one row or more."""
+    middles = [
+        cell
+        for band in sitting.asked.bands
+        for cell in band.cells
+        if cell.shape is CellShape.DIAMOND and len(_coloured(cell)) > 1 and cell.hvc.chroma < 1.5
+    ]
+    far = sitting.rng.uniform(1.7, 2.6) * (sitting.rooms.chroma or 1.8)
+    wrong: dict[str, Lab] = {}
+    for n in sitting.rng.permutation(len(middles))[: 1 + int(sitting.rng.integers(2))]:
+        cell = middles[int(n)]
+        tubes = _coloured(cell)
+        to = tubes[int(sitting.rng.integers(len(tubes)))]
+        if (lab := _until(sitting, cell, to, lambda _hue, chroma: chroma >= far)) is not None:
+            wrong[cell.id] = lab
+    return wrong
+
+
+def _wrong_pair(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
+    """Take another tube of the set for one of a mix's own."""
+    mixes = [c for c in sitting.asked.cells if len(_coloured(c)) == 2 and not c.limit]
+    if sitting.paints is None:
+        return {}
+    for n in sitting.rng.permutation(len(mixes)):
+        cell = mixes[int(n)]
+        for other in sitting.rng.permutation(np.array(sitting.paints.colours, dtype=object)):
+            if other in [part.tube for part in cell.parts] or not _alike(other, cell):
+                continue
+            old = min(_coloured(cell), key=lambda tube: _apart(tube, other))
+            lab = sitting.mixed(_by_eye(sitting, cell, old, other))
+            if float(ciede2000(lab, cell.lab)) >= sitting.rng.uniform(8.0, 11.0):
+                return {cell.id: lab}
+    return {}
+
+
+def _by_eye(sitting: Sitting, cell: AskedCell, old: Tube, other: Tube) -> tuple[Part, ...]:
+    """Mix with another tube until it comes as near to what is asked as it can."""
+    tubes = [other if part.tube == old else part.tube for part in cell.parts]
+    asked = np.array([part.amount for part in cell.parts])
+    switched = np.array([part.tube == old for part in cell.parts])
+    amounts = np.where(switched, asked * np.geomspace(1 / 60, 60.0, 121)[:, None], asked)
+    away = ciede2000(mix_labs(tubes, amounts, sitting.surface), cell.lab)
+    best = amounts[int(np.argmin(away))]
+    return tuple(Part(tube=t, amount=float(a)) for t, a in zip(tubes, best, strict=True))
+
+
+def _bunched(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
+    """Crowd the steps of a row towards one end."""
+    bands = [b for b in sitting.asked.bands if b.even in (Even.VALUE, Even.DISTANCE)]
+    bands = [
+        b for b in bands if len(b.cells) > 4 and all(c.shape is CellShape.BOX for c in b.cells)
+    ]
+    bend = 1.0 + sitting.rng.uniform(0.4, 0.7)
+    power = bend if sitting.rng.random() < 0.5 else 1.0 / bend
+    most = 1 + int(sitting.rng.integers(len(bands))) if bands else 0
+    wrong: dict[str, Lab] = {}
+    for n in sitting.rng.permutation(len(bands))[:most]:
+        wrong |= _crowded(bands[int(n)], power, sitting.rng)
+    return wrong
+
+
+def _crowded(band: Band, power: float, rng: Generator) -> dict[str, Lab]:
+    labs = np.array([cell.lab for cell in band.cells])
+    places = np.linspace(0.0, 1.0, len(labs))
+    moved = np.stack([np.interp(places**power, places, column) for column in labs.T], axis=-1)
+    moved += rng.normal(0.0, (0.9, 0.5, 0.5), moved.shape)
+    return {cell.id: _lab(lab) for cell, lab in zip(band.cells[1:-1], moved[1:-1], strict=True)}
+
+
+def _swapped(sitting: Sitting, labs: Mapping[str, Lab]) -> dict[str, Lab]:
+    """Paint two neighbours, or next but one, in each other's place."""
+    bands = [band for band in sitting.asked.bands if len(band.cells) > 3]
+    for _ in range(40 if bands else 0):
+        cells = bands[int(sitting.rng.integers(len(bands)))].cells
+        one = int(sitting.rng.integers(len(cells) - 1))
+        other = min(len(cells) - 1, one + 1 + int(sitting.rng.integers(2)))
+        a, b = cells[one], cells[other]
+        if float(ciede2000(a.lab, b.lab)) >= 9.0:
+            return {a.id: labs[b.id], b.id: labs[a.id]}
+    return {}
+
+
+def _until(
+    sitting: Sitting, cell: AskedCell, tube: Tube, far: Callable[[float, float], bool]
+) -> Lab | None:
+    """Add a tube to a cell's mix until its hue or chroma has strayed as far as asked."""
+    pull = np.geomspace(0.002, 12.0, 90)
+    whole = sum(part.amount for part in cell.parts)
+    tubes = [*(part.tube for part in cell.parts), tube]
+    amounts = [[*(part.amount for part in cell.parts), whole * more] for more in pull]
+    for row, lab in zip(amounts, mix_labs(tubes, amounts, sitting.surface), strict=True):
+        hvc = hvc_of(_lab(lab))
+        hue = 0.0
+        if hvc.hue100 is not None and cell.hvc.hue100 is not None and hvc.chroma > 2.0:
+            hue = abs(hue_step(cell.hvc.hue100, hvc.hue100))
+        if far(hue, hvc.chroma - cell.hvc.chroma):
+            return sitting.mixed(
+                tuple(Part(tube=t, amount=a) for t, a in zip(tubes, row, strict=True))
+            )
+    return None
+
+
+def _wet(sitting: Sitting) -> dict[str, Lab]:
+    """Give every cell as the brush leaves it."""
+    if sitting.paints is None:
+        return {}
+    wet = sitting.paints.binder.wet
+    return {c.id: sitting.mixed(c.parts, wet) for c in sitting.asked.cells if len(c.parts) > 1}
+
+
+def _coloured(cell: AskedCell) -> list[Tube]:
+    return [part.tube for part in cell.parts if part.tube.role is Role.COLOUR]
+
+
+def _alike(other: Tube, cell: AskedCell) -> bool:
+    """Whether a student could take a tube for one of a mix's: the other red, the other blue."""
+    return _primary(other) in {_primary(tube) for tube in _coloured(cell)}
+
+
+def _primary(tube: Tube) -> str | None:
+    return USUAL_HUES.lean(qualities(tube).shown).hue
+
+
+def _apart(one: Tube, other: Tube) -> float:
+    hues = [hvc_of(mix_labs([tube], [1.0])).hue100 for tube in (one, other)]
+    if hues[0] is None or hues[1] is None:
+        return 50.0
+    return abs(hue_step(hues[0], hues[1]))
+
+
+def _is_wash(cell: AskedCell, surface: Surface) -> bool:
+    """Whether a cell is lightened by paper, not by what is in its mix."""
+    amounts = [part.amount for part in cell.parts]
+    opaque = mix_labs([part.tube for part in cell.parts], amounts, surface)
+    return float(ciede2000(opaque, cell.lab)) > 1.0
+
+
+def _lab(values: np.ndarray) -> Lab:
+    lightness, a, b = values.tolist()
+    return (lightness, a, b)
+
+
+_MADE = {
+    Mistake.LEAN: _lean,
+    Mistake.CONTAMINATED: _contaminated,
+    Mistake.NOT_NEUTRAL: _not_neutral,
+    Mistake.WRONG_PAIR: _wrong_pair,
+    Mistake.BUNCHED: _bunched,
+    Mistake.SWAPPED: _swapped,
+}

@@ -1,0 +1,222 @@
+"""Judges stand-in students' sheets whose mistakes are known: is the finding named the one made?
+
+Run: .venv/bin/python -m tools.mistakes [sheets with a mistake [sheets painted right [seeds from]]]
+"""
+
+import sys
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cache
+
+import numpy as np
+
+from noema.core.colour.names import USUAL_HUES
+from noema.core.errors import Refused
+from noema.core.exercises.asked import Asked, Ground, Wanted
+from noema.core.exercises.catalogue import kind_of
+from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.media import Medium
+from noema.core.exercises.tolerance import usual_tolerance
+from noema.core.exercises.value_scale import ValueScale, plain_scale
+from noema.core.judging.judge import judge
+from noema.core.judging.judgement import Finding, FindingKind
+from noema.core.photo.read import read_photo
+from noema.core.photo.reading import Reading
+from noema.core.pigments.shelf import PaintSet, builtin_set
+from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
+from noema.core.sheet.layout import Layout
+from noema.core.sheet.paper import Paper
+from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
+from noema.core.sheet.worksheet import worksheet_layout
+from noema.formats.photo_file import open_photo
+from noema.formats.sheet_pdf import sheets_pdf
+from noema.stand_ins.processes import own_processes
+from noema.stand_ins.student import Mistake, Painted, Sitting, paint_sheet
+from noema.stand_ins.studio import take_picture
+
+FIRST_SEED = 90_000  # kept apart from the seeds used while building
+SIZE_PX = (2000, 1500)
+_CODE, _PAPER = "K7Q2-04", Paper.A4
+_PLAIN = "plain-scale"
+_SCALES = ((_PLAIN, Wanted()), ("value-scale", Wanted(steps=7)))
+_LADDERS = (
+    ("tint-ladder", Wanted()),
+    ("shade-ladder", Wanted(steps=5)),
+    ("tone-ladder", Wanted(steps=6)),
+)
+_WHEELS = (
+    ("colour-wheel", Wanted(hues=6)),
+    ("colour-wheel", Wanted(hues=12)),
+    ("colour-wheel", Wanted(hues=12, rings=("tint-in",))),
+)
+_CHARTS = (("intensity-chart", Wanted()), ("intensity-chart", Wanted(steps=5, sides=True)))
+_PAIRS = (("secondary-pairs", Wanted()),)
+_REST = (
+    ("mixing-grid", Wanted()),
+    ("family-chart", Wanted()),
+    ("colour-match", Wanted()),
+    ("mixed-darks", Wanted()),
+    ("chromatic-greys", Wanted()),
+    ("tube-swatches", Wanted()),
+)
+_EVERY = (*_SCALES, *_LADDERS, *_WHEELS, *_CHARTS, *_PAIRS, *_REST)
+_EXERCISES = {
+    Mistake.LEAN: _WHEELS,
+    Mistake.BUNCHED: (*_SCALES, *_LADDERS),
+    Mistake.SWAPPED: (*_SCALES, *_LADDERS, *_WHEELS, *_CHARTS),
+    Mistake.CONTAMINATED: (*_WHEELS, *_PAIRS, *_REST[:1]),
+    Mistake.NOT_NEUTRAL: _CHARTS,
+    Mistake.WRONG_PAIR: _PAIRS,
+    Mistake.THIN: _EVERY,
+    Mistake.WET: _EVERY,
+}
+_SETS = ("split-six+black", "split-six+black", "three-traditional+black", "three-printers+black")
+_TELLS = {
+    Mistake.LEAN: {FindingKind.LEANS},
+    Mistake.BUNCHED: {FindingKind.BUNCHED},
+    Mistake.SWAPPED: {FindingKind.SWAPPED},
+    Mistake.CONTAMINATED: {FindingKind.CONTAMINATED},
+    Mistake.NOT_NEUTRAL: {FindingKind.NOT_NEUTRAL},
+    Mistake.WRONG_PAIR: {FindingKind.WRONG_TUBE},
+    Mistake.THIN: {FindingKind.THIN},
+    Mistake.WET: {FindingKind.WET},
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class HandedIn:
+    """A sheet with a known mistake, read."""
+
+    seed: int
+    asked: Asked
+    paints: PaintSet | None
+    level: Level
+    mistake: Mistake | None
+    wrong: tuple[str, ...]  # cells it lies in
+    reading: Reading
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """What judging says of it, the gravest first."""
+        key = Key.NAMED if self.paints is None else Key.PAINTS
+        return judge(self.reading, self.asked, key, self.level, paints=self.paints).findings
+
+
+def handed_in(seed: int, mistake: Mistake | None) -> HandedIn | None:
+    """Paint, photograph and read one sheet; None where no sheet is found in the photograph."""
+    rng = np.random.default_rng([seed, 6])
+    level = Level.BEGINNER if seed % 3 else Level.INTERMEDIATE
+    while True:
+        choices = _EXERCISES[mistake] if mistake else _EVERY
+        kind, wanted = choices[int(rng.integers(len(choices)))]
+        name = _SETS[int(rng.integers(len(_SETS)))]
+        if mistake is Mistake.WRONG_PAIR:
+            name = _SETS[0]
+        try:
+            asked, paints, layout, pdf = sheet_of(kind, wanted, name)
+            sitting = Sitting(
+                asked=asked, paints=paints, rooms=usual_tolerance(asked.kind, level), rng=rng
+            )
+            painted = paint_sheet(sitting, mistake)
+            break
+        except Refused:
+            continue  # this exercise or set leaves no room for it
+    reading = photographed(seed, layout, pdf, painted)
+    if not reading.found:
+        return None
+    return HandedIn(
+        seed=seed,
+        asked=asked,
+        paints=paints,
+        level=level,
+        mistake=mistake,
+        wrong=painted.wrong,
+        reading=reading,
+    )
+
+
+def photographed(seed: int, layout: Layout, pdf: bytes, painted: Painted) -> Reading:
+    """Photograph a sheet as a class does, and read it."""
+    picture = take_picture(
+        layout,
+        pdf,
+        seed=seed,
+        preset="class",
+        hand=painted.hand,
+        mishap=painted.mishap,
+        size_px=SIZE_PX,
+    )
+    return read_photo(open_photo(picture.jpeg), layout).reading
+
+
+@cache
+def sheet_of(kind: str, wanted: Wanted, name: str) -> tuple[Asked, PaintSet | None, Layout, bytes]:
+    """Work an exercise out and draw its sheet."""
+    if kind == _PLAIN:
+        scale = ValueScale(steps=9, medium=Medium.ACRYLIC)
+        layout = value_scale_layout(scale, _PAPER, _CODE)
+        words = SheetWords(student="Ada", school_class="Year 8", due="Due in week 6")
+        pdf = sheets_pdf([draw_value_scale(layout, scale, words)], "sheet")
+        return plain_scale(scale), None, layout, pdf
+    paints = builtin_set(name)
+    asked = kind_of(kind).asked(wanted, Ground(paints=paints, table=USUAL_HUES))
+    layout = worksheet_layout(asked, _PAPER, _CODE, grey_only=False)
+    drawing = draw_worksheet(layout, asked, _PAPER, Printed())
+    return asked, paints, layout, sheets_pdf([drawing], "sheet")
+
+
+def mistakes(count: int, first: int) -> Iterator[tuple[int, Mistake | None]]:
+    """Give seeds, each mistake in turn."""
+    every = tuple(Mistake)
+    for n in range(count):
+        yield first + n, every[n % len(every)]
+
+
+def tells(sheet: HandedIn) -> bool:
+    """Whether the first finding is the mistake made, in a cell where it was made."""
+    assert sheet.mistake is not None
+    first = next(iter(sheet.findings), None)
+    if first is None or first.kind not in _TELLS[sheet.mistake]:
+        return False
+    return not first.cells or bool(set(first.cells) & set(sheet.wrong))
+
+
+def claims(sheet: HandedIn) -> bool:
+    """Whether a sheet painted right is said to show a mistake."""
+    return bool(sheet.findings)
+
+
+def report(wrong: Sequence[HandedIn], right: Sequence[HandedIn]) -> None:
+    """Print how often findings are the mistakes made."""
+    for mistake in Mistake:
+        mine = [sheet for sheet in wrong if sheet.mistake is mistake]
+        named = [tells(sheet) for sheet in mine]
+        others = Counter(
+            next((f.kind.value for f in sheet.findings), "nothing")
+            for sheet, is_named in zip(mine, named, strict=True)
+            if not is_named
+        )
+        print(f"{mistake.value:14} {sum(named):4} of {len(mine)} named; else {dict(others)}")
+    told = np.mean([tells(sheet) for sheet in wrong]) if wrong else 0.0
+    false = np.mean([claims(sheet) for sheet in right]) if right else 0.0
+    said = Counter(f.kind.value for s in right for f in s.findings)
+    print(f"the mistake made is named first: {told:.1%} of {len(wrong)} (at least 95%)")
+    print(
+        f"painted right, a mistake claimed: {false:.1%} of {len(right)} (at most 3%) {dict(said)}"
+    )
+
+
+def main() -> None:
+    """Paint and judge as many sheets as asked for."""
+    given = [int(text) for text in sys.argv[1:]]
+    count, right, first = (*given, *(400, 200, FIRST_SEED)[len(given) :])
+    made = [*mistakes(count, first), *((first + count + n, None) for n in range(right))]
+    with own_processes() as pool:
+        seeds, kinds = zip(*made, strict=True)
+        sheets = [sheet for sheet in pool.map(handed_in, seeds, kinds) if sheet is not None]
+    report([s for s in sheets if s.mistake], [s for s in sheets if s.mistake is None])
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,123 @@
+"""Lets stand-in students follow the advice for three rounds: do they get nearer to the key?
+
+Run: .venv/bin/python -m tools.rounds [sheets [seeds from]]
+"""
+
+import sys
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from noema.core.coaching.moves import Move, next_moves
+from noema.core.colour.difference import ciede2000
+from noema.core.exercises.asked import Asked, AskedCell, Lab, Wanted
+from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.media import Medium
+from noema.core.judging.judge import judge
+from noema.core.pigments.mix import mix_labs
+from noema.core.pigments.shelf import PaintSet
+from noema.stand_ins.mishap import Mishap
+from noema.stand_ins.painter import Hand
+from noema.stand_ins.processes import own_processes
+from noema.stand_ins.student import Painted
+from tools.mistakes import photographed, sheet_of
+
+FIRST_SEED = 95_000  # kept apart from the seeds used while building
+ROUNDS = 3
+CLUMSY = 0.2  # one sigma of the logarithm of every amount that is squeezed or added
+_AT_FIRST = 0.9  # the same for a first try, before anybody has said anything
+_EXERCISES = (
+    ("colour-wheel", Wanted(hues=12)),
+    ("intensity-chart", Wanted()),
+    ("tint-ladder", Wanted()),
+    ("colour-wheel", Wanted(hues=12, rings=("tint-in",))),
+    ("tone-ladder", Wanted(steps=6)),
+    ("mixing-grid", Wanted()),
+    ("colour-match", Wanted()),
+    ("secondary-pairs", Wanted()),
+)
+_SETS = ("split-six+black", "three-traditional+black", "three-printers+black")
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Pile:
+    """What a student's mix for one cell holds, in volumes of every tube of the set."""
+
+    amounts: Floats  # (tubes,)
+
+
+def rounds_of(seed: int) -> list[list[float]]:
+    """Give the distances to the key of every mix, round by round, CIEDE2000."""
+    rng = np.random.default_rng([seed, 7])
+    kind, wanted = _EXERCISES[seed % len(_EXERCISES)]
+    asked, paints, layout, pdf = sheet_of(kind, wanted, _SETS[seed // 8 % len(_SETS)])
+    assert paints is not None
+    piles = {
+        cell.id: _mixed(cell, paints, rng, _AT_FIRST)
+        for cell in asked.cells
+        if len(cell.parts) > 1 and not cell.limit
+    }
+    apart = [_apart(asked, piles, paints)]
+    for n in range(ROUNDS):
+        meant = {cell.id: cell.lab for cell in asked.cells} | _labs(piles, paints)
+        hand = Hand(missed=0.005, streaks=0.03, meant=meant)
+        painted = Painted(hand=hand, mishap=Mishap(), wrong=())
+        reading = photographed(seed * 10 + n, layout, pdf, painted)
+        if reading.found:
+            judgement = judge(reading, asked, Key.PAINTS, Level.ADVANCED, paints=paints)
+            for move in next_moves(judgement, asked, paints, Medium.ACRYLIC):
+                if move.cell in piles:
+                    piles[move.cell] = _followed(move, piles[move.cell], asked, paints, rng)
+        apart.append(_apart(asked, piles, paints))
+    return apart
+
+
+def _mixed(cell: AskedCell, paints: PaintSet, rng: np.random.Generator, clumsy: float) -> Pile:
+    amounts = np.zeros(len(paints.tubes))
+    for part in cell.parts:
+        amounts[paints.tubes.index(part.tube)] = part.amount * np.exp(rng.normal(0.0, clumsy))
+    return Pile(amounts=amounts)
+
+
+def _followed(
+    move: Move, pile: Pile, asked: Asked, paints: PaintSet, rng: np.random.Generator
+) -> Pile:
+    """Do as was said, nearly."""
+    if move.addition is None or move.addition.add is None:
+        cell = next(cell for cell in asked.cells if cell.id == move.cell)
+        return _mixed(cell, paints, rng, CLUMSY)
+    amounts = pile.amounts / pile.amounts.sum()
+    more = move.addition.share * np.exp(rng.normal(0.0, CLUMSY))
+    amounts[paints.tubes.index(move.addition.add)] += more
+    return replace(pile, amounts=amounts)
+
+
+def _labs(piles: dict[str, Pile], paints: PaintSet) -> dict[str, Lab]:
+    rows = np.array([pile.amounts for pile in piles.values()])
+    labs = mix_labs(paints.tubes, rows, paints.binder.dry).tolist()
+    return {name: (lab[0], lab[1], lab[2]) for name, lab in zip(piles, labs, strict=True)}
+
+
+def _apart(asked: Asked, piles: dict[str, Pile], paints: PaintSet) -> list[float]:
+    labs = _labs(piles, paints)
+    return [float(ciede2000(labs[c.id], c.lab)) for c in asked.cells if c.id in labs]
+
+
+def main() -> None:
+    """Let as many students as asked for paint three times more."""
+    given = [int(text) for text in sys.argv[1:]]
+    count, first = (*given, *(32, FIRST_SEED)[len(given) :])
+    with own_processes() as pool:
+        sheets = list(pool.map(rounds_of, range(first, first + count)))
+    start = 0.0
+    for n, apart in enumerate(zip(*sheets, strict=True)):
+        median = float(np.median([one for sheet in apart for one in sheet]))
+        start = start or median
+        print(f"round {n}: median CIEDE2000 to the key {median:.2f}, {1 - median / start:.0%} less")
+
+
+if __name__ == "__main__":
+    main()
