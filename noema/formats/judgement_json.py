@@ -122,6 +122,9 @@ def _cell_to_json(cell: CellJudgement) -> Json:
         "tolerance_value": cell.tolerance,
         "hue": _drift_to_json(cell.hue),
         "chroma": _drift_to_json(cell.chroma),
+        "jump": _drift_to_json(cell.jump),
+        "lean": _drift_to_json(cell.lean),
+        "craft": None if cell.craft is None else round(cell.craft, 3),
         "verdict": cell.verdict.value,
         "reason": cell.reason,
     }
@@ -144,6 +147,10 @@ def _cell(values: Json) -> CellJudgement:
         chroma=_drift(values["chroma"]),
         verdict=Verdict(values["verdict"]),
         reason=str(values["reason"]),
+        # Judgements of the first two versions say nothing of these.
+        jump=_drift(values.get("jump")),
+        lean=_drift(values.get("lean")),
+        craft=cast(float | None, values.get("craft")),
     )
 
 

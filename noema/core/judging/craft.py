@@ -14,16 +14,21 @@ from noema.core.photo.reading import CellFlag, CellReading
 Floats = NDArray[np.float64]
 
 _WET_SHARE, _FEWEST_WET = 0.25, 3  # painted cells that shine, from which a sheet is called wet
-_GLARE_SHARE = 0.3  # of painted cells, from which flagged shine counts as well
+_RESTLESS_SHARE = 0.3  # of painted cells that shine or are uneven, from which that counts as well
 _LIT_UP = 0.04  # of white's light that shine adds to a cell, at the least
 _PLAINLY = 0.06  # the same, where no glare was flagged
 _DARK_ENOUGH = 0.35  # of white's light, expected, under which added light shows
 _DEEPEST = 2  # cells, one of which must be lit up
-_UPPER = 0.6  # quantile of the deep cells' gain that must show light
+_GAPS_SHARE, _BEYOND_GAPS = 0.3, 0.15
+"""Painted cells with paper showing through, from which so much light must be added."""
+
 _COLOURED = 3.0  # chroma that some cell must be asked for
-_GAPS_INSTEAD = 0.3  # of painted cells with paper showing through
 _STREAKY_SHARE = 0.3  # of painted cells that are uneven, from which streaks are said
 _SPILT, _SPILT_SHARE = 0.3, 0.34  # of the paper round a cell; of the cells
+
+_BARE_AT_WORST, _EVEN, _STREAKY_AT_WORST, _WITHIN, _SPILT_AT_WORST = 0.4, 0.06, 0.16, 0.15, 0.9
+"""Bare share that takes all points of craft; unevenness that takes none, and by how much more it
+takes all; the same of paint over the line."""
 
 
 def find_in_craft(evidence: Evidence) -> Iterator[Finding]:
@@ -37,6 +42,18 @@ def find_in_craft(evidence: Evidence) -> Iterator[Finding]:
         yield from _over_line(evidence, painted)
 
 
+def craft_of(seen: CellReading) -> float | None:
+    """Say how well a cell is painted, 0..1: covered, evenly, within its line; None under glare."""
+    if {CellFlag.GLARE, CellFlag.OUTSIDE, CellFlag.UNPAINTED} & set(seen.flags):
+        return None
+    lost = (
+        (1.0 - seen.coverage) / _BARE_AT_WORST
+        + max(0.0, seen.unevenness - _EVEN) / _STREAKY_AT_WORST
+        + max(0.0, seen.spill - _WITHIN) / _SPILT_AT_WORST
+    )
+    return max(0.0, 1.0 - lost)
+
+
 def _bare(evidence: Evidence) -> Iterator[Finding]:
     bare = [cell.id for cell in evidence.judged if cell.id in evidence.empty]
     if bare:
@@ -47,9 +64,6 @@ def _bare(evidence: Evidence) -> Iterator[Finding]:
 
 def _wet(evidence: Evidence, painted: Sequence[CellReading]) -> Iterator[Finding]:
     """Find light thrown back by so many cells that the paint can't have been dry."""
-    gaps = sum(_is_patchy(seen) for seen in painted)
-    if gaps > _GAPS_INSTEAD * len(painted):
-        return  # specks of paper light thin paint up, too
     lit = _lit_up(evidence, painted)
     glare = {seen.id for seen in painted if CellFlag.GLARE in seen.flags}
     enough = max(_FEWEST_WET, _WET_SHARE * len(painted))
@@ -81,14 +95,20 @@ def _lit_up(evidence: Evidence, painted: Sequence[CellReading]) -> set[str]:
         return set()
     gained = (seen - asked).min(axis=1)
     deepest = deep[np.argsort(least[deep])[:_DEEPEST]]
-    glare = float(np.mean([CellFlag.GLARE in one.flags for one in painted]))
+    restless = float(np.mean([_is_restless(one) for one in painted]))
     greys = max(cell.hvc.chroma for cell in evidence.asked.cells) < _COLOURED
-    by_glare = glare > _GLARE_SHARE and float(np.median(gained[deep])) > _LIT_UP
-    upper = float(np.quantile(gained[deep], _UPPER))
-    by_deepest = not greys and min(float(np.max(gained[deepest])), upper) > _PLAINLY
+    usual, dark = float(np.median(gained[deep])), float(np.max(gained[deepest]))
+    by_glare = restless > _RESTLESS_SHARE and usual > _LIT_UP and (not greys or dark > _LIT_UP)
+    by_deepest = not greys and min(dark, usual) > _PLAINLY
+    if np.mean([_is_patchy(one) for one in painted]) > _GAPS_SHARE and usual < _BEYOND_GAPS:
+        return set()  # specks of paper light thin paint up, too
     if not by_glare and not by_deepest:
         return set()
     return {painted[n].id for n in deep.tolist() if gained[n] > _LIT_UP}
+
+
+def _is_restless(seen: CellReading) -> bool:
+    return bool({CellFlag.GLARE, CellFlag.UNEVEN} & set(seen.flags)) or _is_patchy(seen)
 
 
 def _thin(

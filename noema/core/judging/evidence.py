@@ -64,6 +64,16 @@ class Stray:
         """One sigma of what it strays by itself, CIEDE2000, a hand's unsteadiness with it."""
         return float(np.hypot(self.own_share * self.seen.sigma, _HAND))
 
+    @property
+    def step_sigma(self) -> float:
+        """One sigma of the value against other cells of the sheet."""
+        return self.seen.sigma_step * (_DIM if self.is_dim else 1.0)
+
+    @property
+    def hue_sigma(self) -> float:
+        """One sigma of the hue that is this cell's own."""
+        return self.own_share * self.seen.sigma_hue
+
     def beyond(self, rooms: Tolerance) -> float:
         """Say by how many sigmas it surely passes its room in the quantity it passes it most."""
         over = [self._over(self.value, rooms.value, self.seen.sigma_value)]
@@ -125,6 +135,12 @@ class Evidence:
         """The cells that stand in rows of steps."""
         rows = [band for band in self.asked.bands if band.even in (Even.VALUE, Even.DISTANCE)]
         return frozenset(cell.id for band in rows for cell in band.cells)
+
+    @property
+    def ring(self) -> frozenset[str]:
+        """The cells of a wheel's pure ring."""
+        rings = [band for band in self.asked.bands if band.even is Even.HUE]
+        return frozenset(cell.id for band in rings for cell in band.cells)
 
     def printed_value(self, cell_id: str) -> float:
         """Give the value these paints should give a cell."""

@@ -1,6 +1,7 @@
 """Judge any exercise: each cell against its step, then what the sheet as a whole shows."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from itertools import pairwise
 
 from noema.core.colour.names import USUAL_HUES, HueTable
@@ -10,10 +11,14 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.naming import cell_names
 from noema.core.exercises.painted_keys import between_own_ends
 from noema.core.exercises.tolerance import Tolerance, usual_tolerance
+from noema.core.judging.craft import craft_of
 from noema.core.judging.drift import chroma_drift, has_hue, hue_drift, said_of, worst_of
 from noema.core.judging.evidence import Evidence, strays_of
 from noema.core.judging.findings import find_patterns
 from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement
+from noema.core.judging.neutrals import LEAN_ROOM, is_grey
+from noema.core.judging.skills import uneven
+from noema.core.judging.steps import jumps_of
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag, CellReading, Reading
 from noema.core.pigments.shelf import PaintSet
@@ -21,7 +26,7 @@ from noema.core.pigments.shelf import PaintSet
 NEAR_PAPER = 0.6
 """Value by which a step's expected value may lie below blank paper and be left as paper."""
 
-_PALE = 1.0  # chroma over which a step can't be left as paper
+_PALE = 4.0  # chroma over which a step can't be left as paper, nor look like it
 _BLINDING = {
     CellFlag.OUTSIDE: "Part of this step lies outside the photograph.",
     CellFlag.GLARE: "A shine lies over this step.",
@@ -76,12 +81,16 @@ def judge(
         paints=paints,
         flags=reading.flags,
     )
+    jumps = jumps_of(evidence)
     return Judgement(
         key=key,
         level=level,
         exercise=asked.kind,
         stride=1.0 if stride is None else stride,
-        cells=cells,
+        cells=tuple(
+            _with_skill(cell, seen, evidence, jumps)
+            for cell, seen in zip(cells, reading.cells, strict=True)
+        ),
         evenness=None if stride is None else _evenness(cells, empty, stride),
         findings=find_patterns(evidence),
     )
@@ -152,6 +161,29 @@ def _judge_cell(
         chroma=chroma,
         verdict=verdict,
         reason=reason,
+    )
+
+
+def _with_skill(
+    cell: CellJudgement,
+    seen: CellReading,
+    evidence: Evidence,
+    jumps: Mapping[str, tuple[float, float]],
+) -> CellJudgement:
+    """Add what skills are summed up from."""
+    stray, jump = evidence.strays.get(cell.id), jumps.get(cell.id)
+    lean = None
+    if stray is not None and is_grey(stray):
+        lean = Drift(
+            amount=stray.cast,
+            sigma=stray.own_share * stray.seen.sigma_chroma,
+            tolerance=evidence.rooms.chroma or LEAN_ROOM,
+        )
+    return replace(
+        cell,
+        jump=None if jump is None else uneven(*jump),
+        lean=lean,
+        craft=None if cell.id in evidence.empty else craft_of(seen),
     )
 
 

@@ -76,6 +76,9 @@ class CellJudgement:
     chroma: Drift | None  # chroma steps; None where it isn't asked
     verdict: Verdict
     reason: str  # in a painter's words
+    jump: Drift | None = None  # of the step to the next cell, in steps; None where there is none
+    lean: Drift | None = None  # of a cell that is there to be neutral, in chroma
+    craft: float | None = None  # how well paint covers it, evenly and within its line, 0..1
 
 
 def past_room(cell: CellJudgement) -> float:

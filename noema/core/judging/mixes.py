@@ -26,10 +26,11 @@ _FAR, _FAR_OF_PAIRS = 2.7, 1.5
 """Own sigmas in CIEDE2000 from which a cell is looked into as well: mud has no hue to miss, and a
 sheet of pairs is there to show it."""
 
+_TOGETHER_ENOUGH = 4.1  # of both added, on a wheel, whose hues are the point
 _FAR_OF_WHITE = 4.0  # the same for white in a tube, which shine looks like
 _HAS_A_HUE = 3.5  # chroma under which another tube than asked hardly shows
 
-_EXPLAINS, _EXPLAINS_DIRT = 0.6, 0.36  # of the way, that a story must leave at most
+_EXPLAINS, _EXPLAINS_DIRT = 0.6, 0.3  # of the way, that a story must leave at most
 _BETTER = 0.7  # of what the plainer story leaves, that another one must leave at most
 _GAIN, _GAIN_OF_PAIRS = 12.0, 1.5
 """In squared sigmas: how much more another tube must explain than a mix's own; where pairs stand
@@ -153,8 +154,9 @@ def _leans(stray: Stray, told: Mapping[Cause, Story], evidence: Evidence) -> boo
 
 
 def _is_plain(stray: Stray, evidence: Evidence) -> bool:
-    far = stray.away > _FAR * stray.own_sigma
-    return far or stray.beyond(evidence.rooms) > _SURE_ALONE
+    far, sure = stray.away / stray.own_sigma, stray.beyond(evidence.rooms)
+    on_wheel = stray.cell.id in evidence.ring and far + sure > _TOGETHER_ENOUGH
+    return far > _FAR or sure > _SURE_ALONE or on_wheel
 
 
 def _is_dull(stray: Stray, told: Mapping[Cause, Story], evidence: Evidence) -> bool:

@@ -14,6 +14,9 @@ from noema.core.judging.words import cells_words, opening
 NEUTRAL_BELOW = 1.5
 """Expected chroma under which a cell is there to be neutral."""
 
+LEAN_ROOM = 1.5
+"""Chroma a grey may lean where a kind gives no room for chroma."""
+
 _OF_NEUTRALS = ("intensity-chart", "mixed-darks")
 _SURE = 1.0  # sigmas past its room
 _MEET_SURE = 3.5  # sigmas by which two neutrals must differ
@@ -51,6 +54,11 @@ def is_there_to_be_neutral(cell: AskedCell, kind: str) -> bool:
     """Say whether a cell stands for the neutral or the dark that its tubes cancel to."""
     stands_apart = kind in _OF_NEUTRALS and cell.shape is CellShape.DIAMOND
     return stands_apart and cell.hvc.chroma < NEUTRAL_BELOW
+
+
+def is_grey(stray: Stray) -> bool:
+    """Say whether a cell is asked to be neutral, or the greyest its tubes mix to."""
+    return stray.printed.hvc.chroma < NEUTRAL_BELOW
 
 
 def _leans(stray: Stray, evidence: Evidence) -> bool:

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.colour.difference import ciede2000
+from noema.core.colour.names import hue_step
 from noema.core.exercises.asked import Band, Even
 from noema.core.judging.evidence import Evidence, Stray
 from noema.core.judging.judgement import Finding, FindingKind
@@ -27,14 +28,17 @@ has dozens of neighbours, so that there one in a hundred would be too many."""
 TOGETHER_UNDER = 0.45  # of a step: neighbours closer than this read as one
 JUMP_OVER = 1.6  # steps: a jump this large makes its neighbours look crowded
 SHORT_BY = 0.6  # value by which an end may stop early before it is said
+_LEAST_TURN = 1.0  # hue steps between neighbours on a wheel that can be called even or not
 _FEWEST_TO_BUNCH = 5
 _BENDS = np.exp(np.linspace(-0.8, 0.8, 65))  # powers: 1 is even
 _BENT, _BENT_ALONE = 0.2, 0.06
 """Logarithm of the power from which a row counts as bent, and what must be left of it once what
 all cells of the sheet share is taken off: a lamp's cast pushes rows of greys along."""
 
-_BENT_SURE = 9.0  # twice the logarithm by which the bent row must be likelier
-_COLOURED = 3.5  # chroma that some cell of a row of colours must be asked for
+_BENT_SURE, _BENT_SURE_ALONE = 9.0, 4.8
+"""Twice the logarithm by which the bent row must be likelier, and where both ways agree on it."""
+
+_COLOURED = 4.6  # chroma that some cell of a row of colours must be asked for
 _END_ROOM = 0.14  # of the way, that an end may lie off its place in a row that is only crowded
 _OUTLIER = 3.0  # sigmas beyond which one cell says no more about the row
 _FINE = 24  # pieces between neighbours
@@ -60,12 +64,56 @@ def find_in_rows(evidence: Evidence) -> Iterator[Finding]:
         row = _row(evidence, band)
         if row is None:
             continue
+        greys = max(cell.hvc.chroma for cell in band.cells) < _COLOURED
+        if greys and band.even is not Even.VALUE:
+            continue  # greys steered from side to side differ too little to be told
         bent = _bunched(row, evidence)
         if bent is not None:
             yield bent
         yield from _between(row, evidence)
         if band.even is Even.VALUE:
             yield from _short(row, evidence)
+
+
+def jumps_of(evidence: Evidence) -> dict[str, tuple[float, float]]:
+    """Give, by the first of two neighbours, their jump over the one asked for, and its sigma."""
+    jumps: dict[str, tuple[float, float]] = {}
+    for band in evidence.asked.bands:
+        if band.even is Even.HUE:
+            jumps |= _hue_jumps(evidence, band)
+            continue
+        row = _row(evidence, band) if band.even in (Even.VALUE, Even.DISTANCE) else None
+        if row is None:
+            continue
+        for n, one, _ in _neighbours(row):
+            asked = float(row.asked[n + 1] - row.asked[n])
+            jump = float(row.alone[n + 1] - row.alone[n]) / asked
+            doubt = float(np.hypot(row.sigma[n], row.sigma[n + 1])) / asked
+            jumps[one.cell.id] = (jump, doubt)
+    return jumps
+
+
+def _hue_jumps(evidence: Evidence, band: Band) -> dict[str, tuple[float, float]]:
+    """Give the same round a wheel, in hue."""
+    jumps = {}
+    for one, two in pairwise((*band.cells, band.cells[0])):
+        first, second = evidence.strays.get(one.id), evidence.strays.get(two.id)
+        if first is None or second is None or first.hue is None or second.hue is None:
+            continue
+        asked = hue_step(one.hvc.hue100 or 0.0, two.hvc.hue100 or 0.0)
+        if abs(asked) < _LEAST_TURN:
+            continue
+        sigma = np.hypot(first.hue_sigma, second.hue_sigma) / abs(asked)
+        jumps[one.id] = (1.0 + (second.hue - first.hue) / asked, float(sigma))
+    return jumps
+
+
+def _neighbours(row: Row) -> Iterator[tuple[int, Stray, Stray]]:
+    """Give the place and both of every two neighbours between which no cell is missing."""
+    order = {cell.id: n for n, cell in enumerate(row.band.cells)}
+    for n, (one, two) in enumerate(pairwise(row.strays)):
+        if order[two.cell.id] - order[one.cell.id] == 1:
+            yield n, one, two
 
 
 def _row(evidence: Evidence, band: Band) -> Row | None:
@@ -80,7 +128,7 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
         asked = (values - values[0]) / span
         painted = (np.array([s.seen.hvc.value for s in strays]) - values[0]) / span
         alone = painted
-        sigma = np.array([s.seen.sigma_step for s in strays]) / abs(span)
+        sigma = np.array([s.step_sigma for s in strays]) / abs(span)
     else:
         # Crowding may run through all rows of a sheet: what is shared stays in.
         asked, length, (painted, alone) = _along(
@@ -121,14 +169,12 @@ def _bunched(row: Row, evidence: Evidence) -> Finding | None:
         for painted, asked in zip(row.painted, row.asked, strict=True)
         if asked in (0.0, 1.0)
     ]
-    greys = max(cell.hvc.chroma for cell in row.band.cells) < _COLOURED
-    if greys and row.band.even is not Even.VALUE:
-        return None  # greys steered from side to side differ too little
     if len(row.strays) < _FEWEST_TO_BUNCH or max(ends, default=0.0) > _END_ROOM:
         return None
     bend, better = _bend(row.asked, row.painted, row.sigma)
-    alone, _ = _bend(row.asked, row.alone, row.sigma)
-    if abs(bend) < _BENT or better < _BENT_SURE or alone * np.sign(bend) < _BENT_ALONE:
+    alone, alone_better = _bend(row.asked, row.alone, row.sigma)
+    agree = abs(bend) > _BENT and alone * np.sign(bend) > _BENT_ALONE
+    if not agree or not (better > _BENT_SURE or min(better, alone_better) > _BENT_SURE_ALONE):
         return None
     end = row.band.cells[0 if bend > 0 else -1]
     which = evidence.names[end.id]
@@ -159,10 +205,7 @@ def _bend(asked: Floats, painted: Floats, sigma: Floats) -> tuple[float, float]:
 def _between(row: Row, evidence: Evidence) -> Iterator[Finding]:
     of_value = row.band.even is Even.VALUE
     sure = SURE_OF_VALUE if of_value else SURE_OF_COLOUR
-    order = {cell.id: n for n, cell in enumerate(row.band.cells)}
-    for n, (one, two) in enumerate(pairwise(row.strays)):
-        if order[two.cell.id] - order[one.cell.id] > 1:
-            continue  # a cell between them couldn't be read
+    for n, one, two in _neighbours(row):
         asked = float(row.asked[n + 1] - row.asked[n])
         jump = float(row.alone[n + 1] - row.alone[n]) / asked
         room = sure * float(np.hypot(row.sigma[n], row.sigma[n + 1])) / asked

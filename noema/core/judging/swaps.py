@@ -16,7 +16,11 @@ Floats = NDArray[np.float64]
 _APART = 6.0  # CIEDE2000 between two cells' expected colours under which a swap hardly shows
 _GAIN = 9.0  # in squared sigmas: how much better the cells must fit the other way
 _EXPLAINS = 0.54  # of all that a row strays, that the swap must explain
-_FITS = 8.2  # squared sigmas, of both together, within which they must lie of each other's step
+_FITS, _FITS_WHOLE, _WHOLE = 8.2, 14.0, 0.8
+"""Squared sigmas, of both together, within which they must lie of each other's step; more may be
+left where the swap explains so large a share of all."""
+
+_STRAYS = 1.5  # sigmas that each must lie off its own step
 _FITS_TURNED = 2.0  # sigmas within which the middle one of a turned row must lie
 _USUAL = 2.0  # squared sigmas a cell strays anyway
 _REACH = 2  # cells of a row within which a swap is looked for
@@ -52,8 +56,10 @@ def _likeliest(strays: Sequence[Stray], off: Floats) -> Finding | None:
         one, other = strays[i], strays[j]
         if float(ciede2000(one.cell.lab, other.cell.lab)) < _APART:
             continue
-        gain = float(off[i, i] ** 2 + off[j, j] ** 2 - off[i, j] ** 2 - off[j, i] ** 2)
-        if gain > gained and off[i, j] ** 2 + off[j, i] ** 2 < _FITS:
+        left = float(off[i, j] ** 2 + off[j, i] ** 2)
+        gain = float(off[i, i] ** 2 + off[j, j] ** 2) - left
+        fits = left < (_FITS_WHOLE if gain > _WHOLE * strays_by else _FITS)
+        if gain > gained and fits and min(off[i, i], off[j, j]) > _STRAYS:
             best, gained = (one, other), gain
     if best is None:
         return None

@@ -1,0 +1,73 @@
+"""What counts for which kind of exercise, and what the levels are called; a school edits it."""
+
+import csv
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import Enum
+from pathlib import Path
+from types import MappingProxyType
+
+from noema.core.errors import Refused
+
+_TABLE = Path(__file__).parent / "data" / "rubric.csv"
+_ANY = "*"
+HEAVIEST = 5.0
+MOST_OUT_OF = 1000
+_LONGEST_NAME = 24
+
+
+class Skill(Enum):
+    """What a painter learns."""
+
+    HUE = "hue"  # each colour leans where it should
+    VALUE = "value"  # as light as asked
+    INTENSITY = "intensity"  # as intense as asked
+    EVENNESS = "evenness"  # steps alike to the eye
+    NEUTRAL = "neutral"  # greys and darks that lean nowhere
+    CRAFT = "craft"  # paint that covers, evenly, to the line
+
+
+LEVELS = 5
+"""Levels of a skill, 0 to 4."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Rubric:
+    """A school's way of summing up."""
+
+    names: tuple[str, ...]  # of the levels 0 to 4
+    weights: Mapping[str, Mapping[Skill, float]]  # by kind; 0: the skill doesn't count
+    out_of: int | None = None  # of a mark for the grade book; None: no mark is worked out
+
+    def __post_init__(self) -> None:
+        if len(self.names) != LEVELS or not all(
+            0 < len(name.strip()) <= _LONGEST_NAME for name in self.names
+        ):
+            raise Refused(f"Give all five levels a name of at most {_LONGEST_NAME} letters.")
+        for kind, of_kind in self.weights.items():
+            if not all(0.0 <= weight <= HEAVIEST for weight in of_kind.values()):
+                raise Refused(f"A weight lies between 0 and {HEAVIEST:g}: look at {kind}.")
+            if not any(of_kind.values()):
+                raise Refused(f"Let at least one skill count for {kind}.")
+        if self.out_of is not None and not 1 <= self.out_of <= MOST_OUT_OF:
+            raise Refused(f"A mark is out of 1 to {MOST_OUT_OF}; leave it empty for no mark.")
+
+    def of_kind(self, kind: str) -> Mapping[Skill, float]:
+        """Give the weights of the skills that count for a kind."""
+        weights = self.weights.get(kind, self.weights[_ANY])
+        return {skill: weight for skill, weight in weights.items() if weight > 0.0}
+
+
+def _load() -> dict[str, Mapping[Skill, float]]:
+    with _TABLE.open(encoding="utf-8", newline="") as file:
+        rows = csv.DictReader(line for line in file if not line.startswith("#"))
+        return {
+            row["kind"]: MappingProxyType({skill: float(row[skill.value]) for skill in Skill})
+            for row in rows
+        }
+
+
+USUAL_RUBRIC = Rubric(
+    names=("not yet", "begun", "getting there", "secure", "sure"),
+    weights=MappingProxyType(_load()),
+)
