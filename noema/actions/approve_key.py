@@ -2,15 +2,13 @@
 
 from sqlalchemy.orm import Session
 
-from noema.actions.judge_sheets import judge_sheet
-from noema.actions.work_out_exercise import exercise_of
+from noema.actions.judge_sheets import judge_all
 from noema.core.errors import Refused
 from noema.core.exercises.levels import Key
 from noema.core.photo.reading import CellFlag
 from noema.formats.reading_json import reading_from_json
 from noema.store.assignments import assignment_of_school, lock_assignment, set_key
-from noema.store.paints import hue_words
-from noema.store.readings import readings_of_assignment, teachers_readings
+from noema.store.readings import teachers_readings
 
 _UNSEEN = frozenset({CellFlag.UNPAINTED, CellFlag.OUTSIDE, CellFlag.GLARE, CellFlag.CLIPPED})
 
@@ -32,10 +30,4 @@ def approve_key(session: Session, school_id: int, assignment_id: int, photograph
     if not labs:
         raise Refused("None of your cells could be read: photograph your sheet again.")
     set_key(session, assignment_id, photograph_id, labs)
-    exercise = exercise_of(session, assignment)
-    table = hue_words(session, school_id).table
-    judged = readings_of_assignment(session, assignment_id)
-    for one in judged:
-        seen = reading_from_json(one.body)
-        judge_sheet(session, one.photograph_id, one.reading_id, seen, assignment, exercise, table)
-    return len(judged)
+    return judge_all(session, school_id, assignment)

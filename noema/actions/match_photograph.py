@@ -3,10 +3,12 @@
 from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
+from noema.core.judging.review import ReviewState
 from noema.core.progress.states import PhotoState
 from noema.store.decisions import record
 from noema.store.photographs import photo_of_school, set_photo_state
 from noema.store.queue import queue_reading
+from noema.store.reviews import attempt_of_school
 from noema.store.sheets import sheet_of_school
 
 _IN_TRAY = (PhotoState.UNMATCHED, PhotoState.UNREADABLE)
@@ -32,3 +34,21 @@ def set_aside(session: Session, *, school_id: int, teacher_id: int, photograph_i
         raise Refused("This photograph is no longer in the tray: look at its pile again.")
     set_photo_state(session, photo.id, PhotoState.SET_ASIDE, reason=photo.reason)
     record(session, photo.id, teacher_id, "set-aside", None)
+
+
+def give_to_another(
+    session: Session, *, school_id: int, teacher_id: int, photograph_id: int, sheet_id: int
+) -> None:
+    """Say that a read photograph shows another student's sheet; it is read again as that one."""
+    photo = photo_of_school(session, school_id, photograph_id)
+    if photo.state is not PhotoState.READ:
+        raise Refused("This photograph isn't read: look for it in the tray.")
+    attempt = attempt_of_school(session, school_id, photograph_id)
+    if attempt.review.state is not ReviewState.OPEN:
+        raise Refused("Undo your decision about this sheet first, then say whose it is.")
+    sheet = sheet_of_school(session, school_id, sheet_id)
+    if sheet.id == photo.sheet_id:
+        raise Refused("It is that sheet already: choose another one.")
+    set_photo_state(session, photo.id, PhotoState.READING, sheet_id=sheet.id)
+    record(session, photo.id, teacher_id, "match", None)
+    queue_reading(session, photo.id)

@@ -1,11 +1,14 @@
 """Worksheets are made for students, and drawn."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from noema.actions.work_out_exercise import Exercise, exercise_of
+from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
+from noema.core.coaching.redo import cells_to_redo
 from noema.core.errors import Refused
+from noema.core.exercises.part import part_of, with_ends
 from noema.core.judging.review import ReviewState
 from noema.core.pigments.cautions import cautions_of
 from noema.core.sheet.code import code_of
@@ -13,11 +16,12 @@ from noema.core.sheet.drawing import Drawing
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.layout import Layout
 from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
-from noema.core.sheet.worksheet import worksheet_layout
+from noema.core.sheet.worksheet import fits, worksheet_layout
+from noema.formats.judgement_json import judgement_from_json
 from noema.formats.layout_json import layout_from_json, layout_to_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, lock_assignment
 from noema.store.classes import students_of_class
-from noema.store.reviews import decided
+from noema.store.reviews import AttemptRow, decided, judgements_of
 from noema.store.sheets import (
     NewSheet,
     SheetRow,
@@ -26,6 +30,15 @@ from noema.store.sheets import (
     sheets_of_assignment,
 )
 from noema.store.waiting import sent_back_without_sheet
+
+
+@dataclass(frozen=True, kw_only=True)
+class Wanted:
+    """A sheet about to be made."""
+
+    student_id: int | None  # None: the teacher's own
+    attempt: int
+    cells: frozenset[str] | None = None  # the only ones on it
 
 
 def print_sheets(session: Session, school_id: int, assignment_id: int) -> int:
@@ -38,44 +51,82 @@ def print_sheets(session: Session, school_id: int, assignment_id: int) -> int:
     if not students:
         raise Refused("The class has no students yet: bring in the roster first.")
     missing = [student.id for student in students if student.id not in have]
-    _add(session, assignment, printed, [(student_id, 1) for student_id in missing])
+    _add(session, assignment, printed, [Wanted(student_id=one, attempt=1) for one in missing])
     return len(missing)
 
 
 def print_again(
-    session: Session, school_id: int, assignment_id: int, student_ids: Sequence[int]
+    session: Session,
+    school_id: int,
+    assignment_id: int,
+    student_ids: Sequence[int],
+    cells: Mapping[int, frozenset[str]] | None = None,
 ) -> tuple[SheetRow, ...]:
-    """Make another sheet for some students of an assignment; gives those sheets."""
+    """Make another sheet for some students of an assignment; gives those sheets.
+
+    `cells` gives, by student, the only cells to be painted again; without, all of them.
+    """
     assignment = assignment_of_school(session, school_id, assignment_id)
     lock_assignment(session, assignment_id)
     printed = sheets_of_assignment(session, assignment_id)
     attempts = {s.student_id: s.attempt for s in printed if s.student_id is not None}
-    wanted = [(one, attempts[one] + 1) for one in dict.fromkeys(student_ids) if one in attempts]
+    only = cells or {}
+    wanted = [
+        Wanted(student_id=one, attempt=attempts[one] + 1, cells=only.get(one))
+        for one in dict.fromkeys(student_ids)
+        if one in attempts
+    ]
     if not wanted:
         raise Refused("None of these students has a sheet of this assignment to do again.")
     _add(session, assignment, printed, wanted)
     return tuple(
         sheet
         for sheet in sheets_of_assignment(session, assignment_id)
-        if (sheet.student_id, sheet.attempt) in wanted
+        if (sheet.student_id, sheet.attempt) in {(one.student_id, one.attempt) for one in wanted}
     )
 
 
 def print_for_sent_back(
-    session: Session, school_id: int, assignment_id: int
+    session: Session, school_id: int, assignment_id: int, *, only_needed: bool = False
 ) -> tuple[SheetRow, ...]:
-    """Make another sheet for everybody whose work went back and who has none yet."""
-    assignment_of_school(session, school_id, assignment_id)
+    """Make another sheet for everybody whose work went back and who has none yet.
+
+    With only the cells that need it, each row's ends with them, or with all.
+    """
+    assignment = assignment_of_school(session, school_id, assignment_id)
     lock_assignment(session, assignment_id)
     needing = set(sent_back_without_sheet(session, school_id))
-    students = [
-        attempt.student_id
+    attempts = [
+        attempt
         for attempt in decided(session, school_id, ReviewState.SENT_BACK)
         if attempt.assignment_id == assignment_id and attempt.photograph_id in needing
     ]
-    if not students:
+    if not attempts:
         raise Refused("Everybody whose work went back has a new sheet: open the PDF under Print.")
-    return print_again(session, school_id, assignment_id, students)
+    students = [attempt.student_id for attempt in attempts]
+    cells = _needing(session, assignment, attempts) if only_needed else None
+    return print_again(session, school_id, assignment_id, students, cells)
+
+
+def _needing(
+    session: Session, assignment: AssignmentRow, attempts: Sequence[AttemptRow]
+) -> dict[int, frozenset[str]]:
+    """Give, by student, the cells to be painted again; not those who would paint all anyway."""
+    asked = exercise_of(session, assignment).asked
+    bodies = judgements_of(session, [attempt.photograph_id for attempt in attempts])
+    needing = {}
+    for attempt in attempts:
+        judgement = judgement_from_json(bodies[attempt.photograph_id])
+        cells = cells_to_redo(judgement, attempt.review)
+        if cells:
+            cells = with_ends(asked, cells)
+        if (
+            cells
+            and len(cells) < len(asked.cells)
+            and fits(part_of(asked, cells), assignment.paper)
+        ):
+            needing[attempt.student_id] = cells
+    return needing
 
 
 def newest_sheets(sheets: Sequence[SheetRow]) -> tuple[SheetRow, ...]:
@@ -94,7 +145,7 @@ def print_own_sheet(session: Session, school_id: int, assignment_id: int) -> She
     lock_assignment(session, assignment_id)
     printed = sheets_of_assignment(session, assignment_id)
     if not any(sheet.student_id is None for sheet in printed):
-        _add(session, assignment, printed, [(None, 1)])
+        _add(session, assignment, printed, [Wanted(student_id=None, attempt=1)])
         printed = sheets_of_assignment(session, assignment_id)
     return next(sheet for sheet in printed if sheet.student_id is None)
 
@@ -106,7 +157,13 @@ def drawings(
     layouts = layouts_of_sheets(session, [sheet.id for sheet in sheets])
     exercise = exercise_of(session, assignment)
     return tuple(
-        _drawn(assignment, exercise, sheet, layout_from_json(layouts[sheet.id])) for sheet in sheets
+        _drawn(
+            assignment,
+            for_sheet(exercise, sheet.cells),
+            sheet,
+            layout_from_json(layouts[sheet.id]),
+        )
+        for sheet in sheets
     )
 
 
@@ -134,21 +191,22 @@ def _add(
     session: Session,
     assignment: AssignmentRow,
     printed: Sequence[SheetRow],
-    wanted: Sequence[tuple[int | None, int]],
+    wanted: Sequence[Wanted],
 ) -> None:
     first = max((sheet.number for sheet in printed), default=0) + 1
     exercise = exercise_of(session, assignment)
     new = []
-    for number, (student_id, attempt) in enumerate(wanted, start=first):
+    for number, one in enumerate(wanted, start=first):
         code = code_of(assignment.stem, number)
-        layout = _layout(assignment, exercise, code)
+        layout = _layout(assignment, for_sheet(exercise, one.cells), code)
         new.append(
             NewSheet(
-                student_id=student_id,
-                attempt=attempt,
+                student_id=one.student_id,
+                attempt=one.attempt,
                 number=number,
                 code=code,
                 layout=layout_to_json(layout),
+                cells=None if one.cells is None else sorted(one.cells),
             )
         )
     add_sheets(session, assignment.id, new)

@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from noema.actions.judge_sheets import judge_sheet
 from noema.actions.known_layout import known_layout
 from noema.actions.read_photograph import keep_reading
-from noema.actions.work_out_exercise import exercise_of
+from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.errors import BadPicture, Refused
 from noema.core.photo.identify import marks_of_part
 from noema.core.photo.marks import find_marks
@@ -17,6 +17,7 @@ from noema.core.photo.reading import READER_VERSION
 from noema.core.progress.states import PhotoState
 from noema.devices.file_store import FileStore
 from noema.formats.photo_file import open_photo
+from noema.formats.reading_json import reading_from_json
 from noema.store.assignments import assignment_of_school
 from noema.store.paints import hue_words
 from noema.store.photographs import photo_to_read, read_photographs
@@ -40,9 +41,15 @@ def reread_photograph(session: Session, files: FileStore, photograph_id: int) ->
         return
     sheet = sheet_of_school(session, photo.school_id, photo.sheet_id)
     assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
-    exercise = exercise_of(session, assignment)
+    exercise = for_sheet(exercise_of(session, assignment), sheet.cells)
     known = known_layout(session, photo, sheet, exercise)
-    if reading_of(session, photo.id, sheet.id, READER_VERSION, known.basis) is not None:
+    table = hue_words(session, photo.school_id).table
+    kept = reading_of(session, photo.id, sheet.id, READER_VERSION, known.basis)
+    if kept is not None:
+        # Today's reader read it so already; today's judge may still see it otherwise.
+        if sheet.student_id is not None:
+            seen = reading_from_json(kept[1])
+            judge_sheet(session, photo.id, kept[0], seen, assignment, exercise, table)
         return
     try:
         picture = open_photo(files.get(photo.sha256))
@@ -55,5 +62,4 @@ def reread_photograph(session: Session, files: FileStore, photograph_id: int) ->
         return  # an outline today's reader can't use; what was read by it stays
     reading_id, reading = keep_reading(session, files, photo, sheet, read, known.basis)
     if reading.found and sheet.student_id is not None:
-        table = hue_words(session, photo.school_id).table
         judge_sheet(session, photo.id, reading_id, reading, assignment, exercise, table)

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from noema.actions.judge_sheets import judge_sheet
 from noema.actions.known_layout import known_layout
-from noema.actions.work_out_exercise import exercise_of
+from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.errors import BadPicture
 from noema.core.photo.flags import why_no_sheet
 from noema.core.photo.hints import hints
@@ -112,7 +112,7 @@ def read_sheet(
 ) -> Reading:
     """Read a photograph as a sheet and judge it; its state says what came of it."""
     assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
-    exercise = exercise_of(session, assignment)
+    exercise = for_sheet(exercise_of(session, assignment), sheet.cells)
     known = known_layout(session, photo, sheet, exercise)
     kept = reading_of(session, photo.id, sheet.id, READER_VERSION, known.basis)
     if kept is None:
@@ -144,7 +144,8 @@ def keep_reading(
     """Keep a reading with its straightened picture; gives its number and itself."""
     straight = read.straight
     sha256 = None if straight is None else files.put(jpeg_bytes(straight.rgb, straight.icc))
-    body = reading_to_json(read.reading, photo.original_name)
+    outlines = {name: [list(point) for point in line] for name, line in read.outlines.items()}
+    body = {**reading_to_json(read.reading, photo.original_name), "outlines": outlines}
     reader = read.reading.reader
     number = add_reading(session, photo.id, sheet.id, reader, body, sha256, basis)
     return number, read.reading

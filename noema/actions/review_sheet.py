@@ -4,13 +4,13 @@ from collections.abc import Collection
 
 from sqlalchemy.orm import Session
 
+from noema.core.coaching.advice import LONGEST, first_finding
 from noema.core.errors import OutOfDate, Refused
 from noema.core.judging.review import Decision, Review, Verb, review_of
-from noema.formats.judgement_json import tally_from_json
+from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.decisions import decisions, keep_review, lock_review, record, record_of
-from noema.store.reviews import attempt_of_school
-
-LONGEST_SENTENCE = 400
+from noema.store.phrases import keep_phrase
+from noema.store.reviews import attempt_of_school, judgements_of
 
 
 def review_sheet(
@@ -38,11 +38,15 @@ def review_sheet(
     record(session, photograph_id, teacher_id, decision.verb.value, decision)
     after = review_of([*decisions(lines), decision])
     keep_review(session, photograph_id, after)
+    if decision.verb is Verb.SEND_BACK and decision.sentence != attempt.sentence:
+        body = judgements_of(session, [photograph_id])[photograph_id]
+        finding = first_finding(judgement_from_json(body))
+        keep_phrase(session, school_id, finding, decision.sentence or "")
     return after
 
 
 def _check(decision: Decision, cells: Collection[str]) -> None:
     if decision.cell is not None and decision.cell not in cells:
         raise Refused("There is no such step on this sheet.")
-    if len(decision.sentence or "") > LONGEST_SENTENCE:
-        raise Refused(f"Keep the sentence under {LONGEST_SENTENCE} letters.")
+    if len(decision.sentence or "") > LONGEST:
+        raise Refused(f"Keep the sentence under {LONGEST} letters.")

@@ -1,5 +1,6 @@
 """What a teacher chose is worked out into what every cell expects; and found again later."""
 
+from collections.abc import Collection
 from dataclasses import dataclass, replace
 from typing import cast
 
@@ -12,6 +13,7 @@ from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.painted_keys import as_painted
+from noema.core.exercises.part import part_of
 from noema.core.exercises.tolerance import Tolerance, usual_tolerance
 from noema.core.exercises.value_scale import KIND, USUAL_STEPS, ValueScale, plain_scale
 from noema.core.pigments.shelf import PaintSet
@@ -122,6 +124,18 @@ def exercise_of(session: Session, assignment: AssignmentRow) -> Exercise:
         key_photograph_id=kept.key_photograph_id,
         paints=paints,
         scale=scale,
+    )
+
+
+def for_sheet(exercise: Exercise, cells: Collection[str] | None) -> Exercise:
+    """Give the exercise as it stands on a sheet of only some of its cells; None: of all."""
+    if cells is None:
+        return exercise
+    return replace(
+        exercise,
+        asked=part_of(exercise.asked, cells),
+        expected=part_of(exercise.expected, cells),
+        scale=None,
     )
 
 

@@ -8,6 +8,8 @@ import click
 
 from noema.cli.asking import Question, exercise_options, question_of
 from noema.core.coaching.advice import advice
+from noema.core.coaching.audience import Audience
+from noema.core.coaching.moves import next_moves
 from noema.core.errors import BadExercise, BadFile
 from noema.core.exercises.asked import Asked, Lab
 from noema.core.exercises.levels import Key, Level
@@ -15,6 +17,9 @@ from noema.core.exercises.media import Medium
 from noema.core.exercises.painted_keys import as_painted
 from noema.core.exercises.value_scale import KIND, ValueScale, plain_scale
 from noema.core.judging.judge import judge
+from noema.core.judging.review import Review
+from noema.core.judging.rubric import USUAL_RUBRIC
+from noema.core.judging.skills import skill_marks
 from noema.core.photo.reading import Reading
 from noema.formats.judgement_json import judgement_to_json
 from noema.formats.reading_json import reading_from_text
@@ -25,6 +30,7 @@ from noema.formats.reading_json import reading_from_text
 @click.option("--exercise", default=KIND)
 @exercise_options
 @click.option("--medium", type=click.Choice([m.value for m in Medium]), default="acrylic")
+@click.option("--audience", type=click.Choice([a.value for a in Audience]), default="teenager")
 @click.option("--level", type=click.Choice([lv.value for lv in Level]), default="beginner")
 @click.option(
     "--teacher", type=click.Path(path_type=Path), help="A reading of the teacher's sheet."
@@ -34,6 +40,7 @@ def command(
     reading_file: Path,
     exercise: str,
     medium: str,
+    audience: str,
     level: str,
     teacher: Path | None,
     as_json: bool,
@@ -42,17 +49,29 @@ def command(
     """Judge a reading as the exercise it was printed for."""
     reading = _read(reading_file)
     question = question_of(exercise, **options)
-    asked = _asked(question, len(reading.cells), Medium(medium))
+    asked = printed = _asked(question, len(reading.cells), Medium(medium))
     if question.key is Key.TEACHER:
         if teacher is None:
             raise BadExercise("The key teacher needs --teacher: a reading of the teacher's sheet.")
         asked = as_painted(asked, _teachers_labs(_read(teacher), asked))
     plain = question.is_plain_scale and question.key is Key.PAINTS
-    judgement = judge(reading, asked, Key.NAMED if plain else question.key, Level(level))
+    paints = None if question.is_plain_scale else question.paints
+    judgement = judge(
+        reading,
+        asked,
+        Key.NAMED if plain else question.key,
+        Level(level),
+        paints=paints,
+        printed=printed,
+    )
+    moves = {m.cell: m.words for m in next_moves(judgement, printed, paints, Medium(medium))}
+    rubric = skill_marks(judgement, Review(), USUAL_RUBRIC)
     answer = {
         "sheet": reading.sheet,
         **judgement_to_json(judgement),
-        "advice": advice(judgement, Medium(medium)),
+        "moves": moves,
+        "skills": {mark.skill.value: mark.level for mark in rubric},
+        "advice": advice(judgement, Medium(medium), audience=Audience(audience), moves=moves),
     }
     click.echo(json.dumps(answer))
 

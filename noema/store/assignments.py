@@ -6,6 +6,7 @@ from typing import Any
 from sqlalchemy import Select, func, select, update
 from sqlalchemy.orm import Session
 
+from noema.core.coaching.audience import Audience
 from noema.core.errors import NotFound
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
@@ -35,6 +36,7 @@ class AssignmentRow:
     shows_parts: bool  # the volumes are printed beside the cells
     due_week: int
     unit_weeks: int
+    audience: Audience  # whom its class's sentences are for
     sheets: int  # printed so far, for redoing too
     served: int  # students who have at least one
 
@@ -136,6 +138,15 @@ def set_key(session: Session, assignment_id: int, photograph_id: int, labs: Json
     )
 
 
+def set_asked_of(session: Session, assignment_id: int, key: Key, level: Level, rooms: Json) -> None:
+    """Hold an assignment against another key, at another level."""
+    session.execute(
+        update(Assignment)
+        .where(Assignment.id == assignment_id)
+        .values(key=key.value, level=level.value, tolerance=rooms)
+    )
+
+
 def _assignments() -> Select[Any]:
     printed = select(func.count(Sheet.student_id)).where(Sheet.assignment_id == Assignment.id)
     served = printed.with_only_columns(func.count(Sheet.student_id.distinct()))
@@ -145,6 +156,7 @@ def _assignments() -> Select[Any]:
             *_LISTED,
             SchoolClass.name.label("class_name"),
             SchoolClass.unit_weeks,
+            SchoolClass.audience,
             printed.correlate(Assignment).scalar_subquery().label("sheets"),
             served.correlate(Assignment).scalar_subquery().label("served"),
         )
@@ -162,6 +174,7 @@ def _rows(session: Session, question: Select[Any]) -> tuple[AssignmentRow, ...]:
                 "level": Level(row.level),
                 "key": Key(row.key),
                 "paper": Paper(row.paper),
+                "audience": Audience(row.audience),
             }
         )
         for row in session.execute(question)

@@ -4,9 +4,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 
-from sqlalchemy import Select, func, select
+from sqlalchemy import Select, func, select, update
 from sqlalchemy.orm import Session
 
+from noema.core.coaching.audience import Audience
 from noema.core.errors import NotFound
 from noema.store.tables import Enrolment, SchoolClass, Student
 
@@ -19,6 +20,7 @@ class ClassRow:
     name: str
     unit_starts_on: date
     unit_weeks: int
+    audience: Audience  # whom sentences are for
     students: int  # how many
 
     def week_on(self, day: date) -> int:
@@ -72,6 +74,13 @@ def add_class(
     return row.id
 
 
+def set_audience(session: Session, class_id: int, audience: Audience) -> None:
+    """Say whom a class's sentences are for."""
+    session.execute(
+        update(SchoolClass).where(SchoolClass.id == class_id).values(audience=audience.value)
+    )
+
+
 def students_of_class(session: Session, class_id: int) -> tuple[StudentRow, ...]:
     """Who is in a class, by name?"""
     rows = session.execute(
@@ -121,5 +130,6 @@ def _class_row(row: SchoolClass, students: int) -> ClassRow:
         name=row.name,
         unit_starts_on=row.unit_starts_on,
         unit_weeks=row.unit_weeks,
+        audience=Audience(row.audience),
         students=students,
     )

@@ -9,9 +9,7 @@ from sqlalchemy.orm import Session
 
 from noema.core.judging.review import Decision, Review, Verb
 from noema.core.judging.verdict import Verdict
-from noema.store.tables import DecisionRow, ReviewRow, Teacher
-
-_RECORD_ONLY = ("match", "set-aside", "place")
+from noema.store.tables import RECORD_ONLY, DecisionRow, ReviewRow, Teacher
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -28,7 +26,7 @@ def record_of(session: Session, photograph_id: int) -> tuple[RecordLine, ...]:
     question = (
         select(DecisionRow, Teacher.display_name)
         .join(Teacher, Teacher.id == DecisionRow.teacher_id)
-        .where(DecisionRow.photograph_id == photograph_id, DecisionRow.verb.not_in(_RECORD_ONLY))
+        .where(DecisionRow.photograph_id == photograph_id, DecisionRow.verb.not_in(RECORD_ONLY))
         .order_by(DecisionRow.id)
     )
     return tuple(

@@ -58,6 +58,7 @@ class ReadPhoto:
     photograph_id: int
     reading_id: int
     body: Json
+    cells: tuple[str, ...] | None  # the only ones on its sheet; None: all
 
 
 def readings_of_assignment(session: Session, assignment_id: int) -> tuple[ReadPhoto, ...]:
@@ -74,7 +75,7 @@ def _newest_readings(
     session: Session, assignment_id: int, whose: ColumnElement[bool]
 ) -> tuple[ReadPhoto, ...]:
     question = (
-        select(ReadingRow.photograph_id, ReadingRow.id, ReadingRow.body)
+        select(ReadingRow.photograph_id, ReadingRow.id, ReadingRow.body, Sheet.cells)
         .ext(distinct_on(ReadingRow.photograph_id))
         .join(Photograph, Photograph.id == ReadingRow.photograph_id)
         .join(Sheet, (Sheet.id == Photograph.sheet_id) & (Sheet.id == ReadingRow.sheet_id))
@@ -84,7 +85,12 @@ def _newest_readings(
         .order_by(ReadingRow.photograph_id, ReadingRow.id.desc())
     )
     return tuple(
-        ReadPhoto(photograph_id=row.photograph_id, reading_id=row.id, body=row.body)
+        ReadPhoto(
+            photograph_id=row.photograph_id,
+            reading_id=row.id,
+            body=row.body,
+            cells=None if row.cells is None else tuple(row.cells),
+        )
         for row in session.execute(question)
     )
 

@@ -1,11 +1,11 @@
 """Attempts with their judgements, and what teachers decided about them."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from dataclasses import asdict, dataclass
 from datetime import datetime
 from typing import Any, cast
 
-from sqlalchemy import ColumnElement, Row, Select, select
+from sqlalchemy import ColumnElement, Row, ScalarSelect, Select, func, select, update
 from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Session
 
@@ -15,7 +15,9 @@ from noema.core.judging.verdict import Verdict
 from noema.core.progress.states import PhotoState
 from noema.store.base import Json
 from noema.store.tables import (
+    RECORD_ONLY,
     Assignment,
+    DecisionRow,
     JudgementRow,
     Photograph,
     ReadingRow,
@@ -41,6 +43,9 @@ class AttemptRow:
     received_at: datetime
     tally: Json  # the judgement boiled down
     sentence: str  # what Noema advises
+    attention: float  # how much it needs a look
+    holds_plainly: bool
+    lines: int  # of the record of decisions
     review: Review
 
 
@@ -55,6 +60,9 @@ class NewJudgement:
     body: Json
     tally: Json
     sentence: str
+    moves: Json  # what to do next, by cell
+    attention: float  # how much it needs a look
+    holds_plainly: bool
 
 
 def add_judgement(session: Session, new: NewJudgement) -> int:
@@ -141,6 +149,62 @@ def attempts_of_student(session: Session, class_id: int, student_id: int) -> tup
     )
 
 
+def moves_of(session: Session, photograph_ids: Collection[int]) -> dict[int, dict[str, str]]:
+    """What should be done next with the cells of some attempts, by cell?"""
+    question = (
+        select(ReviewRow.photograph_id, JudgementRow.moves)
+        .join(JudgementRow, JudgementRow.id == ReviewRow.judgement_id)
+        .where(ReviewRow.photograph_id.in_(photograph_ids))
+    )
+    return {row.photograph_id: row.moves for row in session.execute(question)}
+
+
+@dataclass(frozen=True, kw_only=True)
+class SaidOf:
+    """A current judgement whose sentence may have to be said otherwise."""
+
+    judgement_id: int
+    photograph_id: int
+    medium: str
+    body: Json
+    moves: dict[str, str]
+
+
+def said_of_class(session: Session, class_id: int) -> tuple[SaidOf, ...]:
+    """Which judgements stand behind a class's attempts?"""
+    question = (
+        select(
+            JudgementRow.id,
+            ReviewRow.photograph_id,
+            Assignment.medium,
+            JudgementRow.body,
+            JudgementRow.moves,
+        )
+        .join(ReviewRow, ReviewRow.judgement_id == JudgementRow.id)
+        .join(Photograph, Photograph.id == ReviewRow.photograph_id)
+        .join(Sheet, Sheet.id == Photograph.sheet_id)
+        .join(Assignment, Assignment.id == Sheet.assignment_id)
+        .where(Assignment.class_id == class_id)
+    )
+    return tuple(
+        SaidOf(
+            judgement_id=row.id,
+            photograph_id=row.photograph_id,
+            medium=row.medium,
+            body=row.body,
+            moves=cast(dict[str, str], row.moves),
+        )
+        for row in session.execute(question)
+    )
+
+
+def say_otherwise(session: Session, sentences: Mapping[int, str]) -> None:
+    """Keep other sentences for some judgements, by number."""
+    rows = [{"id": number, "sentence": sentence} for number, sentence in sentences.items()]
+    if rows:
+        session.execute(update(JudgementRow), rows)
+
+
 def judgements_of(session: Session, photograph_ids: Collection[int]) -> dict[int, Json]:
     """What are the whole current judgements of some attempts?"""
     question = (
@@ -151,7 +215,15 @@ def judgements_of(session: Session, photograph_ids: Collection[int]) -> dict[int
     return {row.photograph_id: row.body for row in session.execute(question)}
 
 
-_IN_ORDER = (SchoolClass.name, Assignment.due_week, Assignment.id, Sheet.number, Photograph.id)
+_IN_ORDER = (
+    SchoolClass.name,
+    Assignment.due_week,
+    Assignment.id,
+    JudgementRow.attention.desc(),
+    Sheet.number,
+    Photograph.id,
+)
+"""Class by class and exercise by exercise, in each what needs a teacher's eyes most first."""
 
 
 def _attempts() -> Select[Any]:
@@ -168,6 +240,9 @@ def _attempts() -> Select[Any]:
             SchoolClass.name.label("class_name"),
             JudgementRow.tally,
             JudgementRow.sentence,
+            JudgementRow.attention,
+            JudgementRow.holds_plainly,
+            _lines().label("lines"),
             ReviewRow.state,
             ReviewRow.sentence.label("said"),
             ReviewRow.left_out,
@@ -180,6 +255,16 @@ def _attempts() -> Select[Any]:
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
         .join(ReviewRow, ReviewRow.photograph_id == Photograph.id)
         .join(JudgementRow, JudgementRow.id == ReviewRow.judgement_id)
+    )
+
+
+def _lines() -> ScalarSelect[int]:
+    """Count an attempt's lines in the record of decisions."""
+    return (
+        select(func.count(DecisionRow.id))
+        .where(DecisionRow.photograph_id == Photograph.id, DecisionRow.verb.not_in(RECORD_ONLY))
+        .correlate(Photograph)
+        .scalar_subquery()
     )
 
 
@@ -219,6 +304,9 @@ def _rows(session: Session, question: Select[Any]) -> tuple[AttemptRow, ...]:
             received_at=row.received_at,
             tally=row.tally,
             sentence=row.sentence,
+            attention=row.attention,
+            holds_plainly=row.holds_plainly,
+            lines=row.lines,
             review=_review(row),
         )
         for row in session.execute(question)

@@ -26,6 +26,7 @@ class SheetRow:
     attempt: int  # 1 for the first printing
     number: int  # in its assignment
     code: str
+    cells: tuple[str, ...] | None = None  # the only ones on it; None: all of the exercise
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -37,6 +38,7 @@ class NewSheet:
     number: int
     code: str
     layout: Json  # format noema-sheet/1
+    cells: list[str] | None = None
 
 
 def sheets_of_assignment(session: Session, assignment_id: int) -> tuple[SheetRow, ...]:
@@ -86,6 +88,7 @@ def add_sheets(session: Session, assignment_id: int, new: Sequence[NewSheet]) ->
             number=sheet.number,
             code=sheet.code,
             layout=sheet.layout,
+            cells=sheet.cells,
         )
         for sheet in new
     )
@@ -102,6 +105,7 @@ def _sheets() -> Select[Any]:
         Sheet.attempt,
         Sheet.number,
         Sheet.code,
+        Sheet.cells,
     ).outerjoin(Student, Student.id == Sheet.student_id)
 
 
@@ -123,4 +127,5 @@ def _row(row: Row[Any]) -> SheetRow:
         attempt=row.attempt,
         number=row.number,
         code=row.code,
+        cells=None if row.cells is None else tuple(row.cells),
     )

@@ -12,6 +12,7 @@ from sqlalchemy import (
 )
 from sqlalchemy.orm import Mapped, mapped_column
 
+from noema.core.coaching.audience import Audience
 from noema.core.colour.names import WarmBlue
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
@@ -31,6 +32,8 @@ RECORDED_VERBS = (
     "set-aside",
     "place",
 )
+RECORD_ONLY = ("match", "set-aside", "place")
+"""Verbs of the record that decide nothing about an attempt."""
 
 
 class School(Base):
@@ -41,6 +44,7 @@ class School(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(120), unique=True)
     hue_names: Mapped[Json | None]  # hue100 by name; none: the usual table
+    rubric: Mapped[Json | None]  # level names, weights, mark; none: the usual rubric
     warm_blue: Mapped[str] = mapped_column(String(20), server_default=WarmBlue.VIOLET.value)
     made_at: Mapped[datetime] = made_now()
 
@@ -65,12 +69,14 @@ class SchoolClass(Base):
     __table_args__ = (
         UniqueConstraint("school_id", "name"),
         CheckConstraint("unit_weeks BETWEEN 1 AND 52", name="unit_weeks_sane"),
+        one_of("audience", Audience),
     )
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     name: Mapped[str] = mapped_column(String(80))
     unit_starts_on: Mapped[date]
     unit_weeks: Mapped[int]
+    audience: Mapped[str] = mapped_column(String(20), server_default=Audience.TEENAGER.value)
     made_at: Mapped[datetime] = made_now()
 
 
@@ -147,6 +153,7 @@ class Sheet(Base):
     number: Mapped[int]
     code: Mapped[str] = mapped_column(String(8), unique=True)
     layout: Mapped[Json]  # format noema-sheet/1, as printed
+    cells: Mapped[list[str] | None]  # the only ones on it; none: all of the exercise
     printed_at: Mapped[datetime] = made_now()
 
 
@@ -217,6 +224,9 @@ class JudgementRow(Base):
     body: Mapped[Json]
     tally: Mapped[Json]  # the body boiled down, for tables that show hundreds
     sentence: Mapped[str] = mapped_column(String(400))
+    moves: Mapped[Json] = mapped_column(server_default=text("'{}'"))  # what to do next, by cell
+    attention: Mapped[float] = mapped_column(server_default=text("1"))  # how much it needs a look
+    holds_plainly: Mapped[bool] = mapped_column(server_default=text("false"))
     made_at: Mapped[datetime] = made_now()
 
 
@@ -252,3 +262,15 @@ class DecisionRow(Base):
     verdict: Mapped[str | None] = mapped_column(String(20))
     sentence: Mapped[str | None] = mapped_column(String(400))
     made_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
+class Phrase(Base):
+    """A sentence a school's teachers wrote where something was found, to be offered again."""
+
+    __tablename__ = "phrase"
+    __table_args__ = (UniqueConstraint("school_id", "finding", "words"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    school_id: Mapped[int] = mapped_column(ForeignKey("school.id"))
+    finding: Mapped[str] = mapped_column(String(20))  # its kind; "strays" where there was none
+    words: Mapped[str] = mapped_column(String(400))
+    used_at: Mapped[datetime] = made_now()

@@ -6,9 +6,10 @@ What was found first decides; the words for each audience stand in `data/sentenc
 import tomllib
 from collections.abc import Mapping
 from pathlib import Path
+from types import MappingProxyType
 
 from noema.core.coaching.audience import Audience
-from noema.core.coaching.moves import Move, who_moves
+from noema.core.coaching.moves import who_moves
 from noema.core.exercises.media import Medium
 from noema.core.exercises.value_scale import KIND
 from noema.core.judging.judgement import (
@@ -24,6 +25,7 @@ from noema.core.judging.words import cell_words, cells_words, opening, step_word
 LONGEST = 400
 """Letters of a sentence."""
 
+_NO_MOVES: Mapping[str, str] = MappingProxyType({})
 _TABLE = Path(__file__).parent / "data" / "sentences.toml"
 _GREETED = (
     FindingKind.CONTAMINATED,
@@ -43,17 +45,20 @@ def advice(
     medium: Medium,
     *,
     audience: Audience = Audience.TEENAGER,
-    moves: tuple[Move, ...] = (),
+    moves: Mapping[str, str] = _NO_MOVES,
     turn: int = 0,
 ) -> str:
-    """Say what to do next; `turn` takes the next of several ways to say it."""
-    said = _what(judgement, medium, {move.cell: move for move in moves})
+    """Say what to do next; `moves` are the next moves' words by cell.
+
+    `turn` takes the next of several ways to say it.
+    """
+    said = _what(judgement, medium, moves)
     parts = [_phrase(name, audience, turn).format(**filled) for name, filled in said]
     return " ".join(" ".join(parts).split())[:LONGEST]
 
 
 def _what(
-    judgement: Judgement, medium: Medium, moves: Mapping[str, Move]
+    judgement: Judgement, medium: Medium, moves: Mapping[str, str]
 ) -> list[tuple[str, dict[str, str]]]:
     """Choose what to say: names of phrases, each with what fills its braces."""
     finding = _first(judgement)
@@ -64,11 +69,10 @@ def _what(
     away = _away(judgement)
     if away:
         worst = max(away, key=past_room)
-        move = moves.get(worst.id)
         filled = {
             "cell": cell_words(worst.label),
             "reason": f"{worst.reason[:1].lower()}{worst.reason[1:]}",
-            "move": move.words if move else "",
+            "move": moves.get(worst.id, ""),
         }
         return [_greeting(judgement), ("strays", filled)]
     unsure = [cell.label for cell in judgement.cells if cell.verdict is Verdict.LOOK]
@@ -85,6 +89,17 @@ def _first(judgement: Judgement) -> Finding | None:
     return next((f for f in judgement.findings if not (straying and f.kind in _AFTER_STRAYS)), None)
 
 
+def first_finding(judgement: Judgement) -> str:
+    """Name what a sentence would speak of first, for a phrase book.
+
+    A kind of finding; "strays" where single cells stray, "praise" where nothing does.
+    """
+    finding = _first(judgement)
+    if finding is not None:
+        return finding.kind.value
+    return "strays" if _away(judgement) else "praise"
+
+
 def _away(judgement: Judgement) -> list[CellJudgement]:
     return [c for c in judgement.cells if c.verdict in (Verdict.DRIFTS, Verdict.OFF)]
 
@@ -96,7 +111,7 @@ def _greeting(judgement: Judgement) -> tuple[str, dict[str, str]]:
 
 
 def _about(
-    finding: Finding, judgement: Judgement, medium: Medium, moves: Mapping[str, Move]
+    finding: Finding, judgement: Judgement, medium: Medium, moves: Mapping[str, str]
 ) -> dict[str, str]:
     labels = {cell.id: cell.label for cell in judgement.cells}
     named = [labels[cell] for cell in finding.cells]
@@ -105,7 +120,7 @@ def _about(
         acting = (who_moves(judgement, finding.cells),)
     elif finding.kind is FindingKind.ORDER:
         acting = tuple(cell for cell in finding.cells if cell in moves)[:1]
-    move = next((moves[cell] for cell in acting if cell in moves), None)
+    mover = next((cell for cell in acting if cell in moves), None)
     return {
         "cells": cells_words(named),
         "Cells": opening(cells_words(named)),
@@ -113,18 +128,18 @@ def _about(
         "tube": finding.tube,
         "own": finding.own,
         "towards": _end(finding),
-        "move": "" if move is None else _at(move, labels, finding),
+        "move": "" if mover is None else _at(labels[mover], moves[mover], finding),
         "by": step_words(finding.amount),
         "how": _how(finding.kind, medium),
         "coat": "layer" if medium.is_dry else "coat",
     }
 
 
-def _at(move: Move, labels: Mapping[str, str], finding: Finding) -> str:
+def _at(label: str, move: str, finding: Finding) -> str:
     """Say at which of two cells a move is meant."""
     if finding.kind not in (FindingKind.TOGETHER, FindingKind.ORDER):
-        return move.words
-    return f"{opening(cell_words(labels[move.cell]))}: {move.words[:1].lower()}{move.words[1:]}"
+        return move
+    return f"{opening(cell_words(label))}: {move[:1].lower()}{move[1:]}"
 
 
 def _end(finding: Finding) -> str:

@@ -1,6 +1,7 @@
 """Read one photograph against one layout: the whole road from pixels to cell colours."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -30,13 +31,14 @@ from noema.core.photo.straighten import (
     to_picture,
 )
 from noema.core.photo.tone import PAPER_LIGHTNESS, PAPER_SIGMA, PAPER_TINT
-from noema.core.sheet.layout import Layout, Patch, PatchKind, Triple
+from noema.core.sheet.layout import Layout, Patch, PatchKind, Polygon, Triple
 
 Floats = NDArray[np.float64]
 
 PAPER: Triple = (PAPER_LIGHTNESS, *PAPER_TINT)
 """Ordinary printing paper, where nothing better is known."""
 
+_MOST_CORNERS = 16  # of a cell's outline over the photograph
 _FEWEST_PIXELS = 40  # of a patch
 _CARD_SIGMA = 0.8  # CIEDE2000: a card's own tolerance and what lies between it and the page
 _BLACK_PAPER = 0.012  # linear: nothing can be told from the camera's noise on darker paper
@@ -48,6 +50,8 @@ class ReadSheet:
 
     reading: Reading
     straight: StraightSheet | None  # None where no sheet was found
+    outlines: Mapping[str, Polygon] = field(default_factory=dict)
+    """Where each cell lies in the photograph, in shares of its width and height."""
 
 
 def read_photo(picture: Picture, layout: Layout, card: Card | None = None) -> ReadSheet:
@@ -109,7 +113,19 @@ def read_placed(
     if page.light.middle < _BLACK_PAPER:
         return _refused(SheetFlag.NO_SHEET, SheetFlag.DARK)
     beside = [] if card is None else _card_patches(picture, placed, page, card)
-    return ReadSheet(reading=_read_page(picture, placed, page, layout, beside), straight=straight)
+    return ReadSheet(
+        reading=_read_page(picture, placed, page, layout, beside),
+        straight=straight,
+        outlines={cell.id: _in_picture(picture, placed, cell.polygon_mm) for cell in layout.cells},
+    )
+
+
+def _in_picture(picture: Picture, placed: Placed, polygon_mm: Polygon) -> Polygon:
+    """Give a polygon's place in a photograph, in shares of its width and height."""
+    size = np.array([picture.rgb.shape[1], picture.rgb.shape[0]])
+    every = 1 + len(polygon_mm) // _MOST_CORNERS
+    shares = to_picture(placed, polygon_mm[::every]) / size
+    return tuple((round(x, 4), round(y, 4)) for x, y in shares.tolist())
 
 
 def _straight(picture: Picture, placed: Placed, layout: Layout) -> StraightSheet:

@@ -72,6 +72,15 @@ def plan_of(asked: Asked, paper: Paper) -> Plan:
     return _rows(asked, frame)
 
 
+def fits(asked: Asked, paper: Paper) -> bool:
+    """Say whether every cell of an exercise finds a place on a page."""
+    try:
+        plan_of(asked, paper)
+    except BadExercise:
+        return False
+    return True
+
+
 def worksheet_layout(asked: Asked, paper: Paper, code: str, *, grey_only: bool) -> Layout:
     """Plan the page of an exercise as the reader will need it."""
     plan = plan_of(asked, paper)

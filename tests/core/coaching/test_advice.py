@@ -34,7 +34,7 @@ def moves_of(judgement, exercise):
 
 
 def said(judgement, exercise, **how):
-    moves = next_moves(judgement, exercise, SPLIT, Medium.ACRYLIC)
+    moves = {move.cell: move.words for move in moves_of(judgement, exercise).values()}
     return advice(judgement, Medium.ACRYLIC, moves=moves, **how)
 
 

@@ -20,7 +20,8 @@ BARE = (CellFlag.UNPAINTED,)
 
 
 def told(judgement, exercise, medium=Medium.ACRYLIC):
-    return advice(judgement, medium, moves=next_moves(judgement, exercise, None, medium))
+    moves = {m.cell: m.words for m in next_moves(judgement, exercise, None, medium)}
+    return advice(judgement, medium, moves=moves)
 
 
 TROUBLES = {
