@@ -23,7 +23,7 @@ from noema.stand_ins.processes import own_processes
 from noema.stand_ins.student import Painted
 from tools.mistakes import photographed, sheet_of
 
-FIRST_SEED = 125_000  # kept apart from the seeds used while building
+FIRST_SEED = 135_000  # kept apart from the seeds used while building
 ROUNDS = 3
 CLUMSY = 0.2  # one sigma of the logarithm of every amount that is squeezed or added
 _AT_FIRST = 0.9  # the same for a first try, before anybody has said anything

@@ -6,7 +6,7 @@ photographs are handed in, read, judged and reviewed by the same actions the pag
 
 from collections.abc import Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, timedelta
 from functools import partial
 from itertools import count
@@ -23,10 +23,13 @@ from noema.actions.make_class import enrol_students, make_class
 from noema.actions.print_sheets import drawings, print_again, print_own_sheet, print_sheets
 from noema.actions.read_photograph import read_photograph
 from noema.actions.review_sheet import review_sheet
-from noema.actions.work_out_exercise import Chosen
+from noema.actions.speak_to_class import speak_to_class
+from noema.actions.work_out_exercise import Chosen, Exercise, exercise_of, for_sheet
 from noema.cli.demo_printers import fill_printers
 from noema.cli.demo_shelf import fill_shelf
+from noema.core.errors import Refused
 from noema.core.exercises.levels import Key
+from noema.core.exercises.tolerance import usual_tolerance
 from noema.core.judging.review import Decision, Verb
 from noema.core.judging.verdict import Verdict
 from noema.core.pigments.shelf import builtin_set
@@ -50,6 +53,7 @@ from noema.stand_ins.saltmarsh import (
     Given,
     hand_of,
 )
+from noema.stand_ins.student import Mistake, Painted, Sitting, paint_sheet
 from noema.stand_ins.studio import take_picture
 from noema.store.assignments import assignment_of_school
 from noema.store.engine import bring_up_to_date, open_engine, open_sessions
@@ -61,6 +65,7 @@ from noema.store.sheets import SheetRow, layouts_of_sheets, sheets_of_assignment
 
 SIZE_PX = (1600, 1200)
 _SEED = 6
+_CARE, _ERRS = 0.5, 0.5  # amounts missed beside values missed; first tries with a mistake
 _UNREAD, _UNREAD_WAIT_S = 3, 1800  # photographs left in the queue, so that one sees them wait
 
 
@@ -72,7 +77,7 @@ class Job:
     pdf: bytes
     seed: int
     hand: Hand
-    mishap: Mishap | None = None
+    mishap: Mishap
 
 
 @dataclass(kw_only=True)
@@ -128,6 +133,7 @@ def _tell_class(story: Story, school_class: DemoClass) -> None:
     monday = story.today - timedelta(days=story.today.weekday(), weeks=WEEK - 1)
     class_id = make_class(story.session, story.school_id, school_class.name, monday, UNIT_WEEKS)
     enrol_students(story.session, story.school_id, class_id, "\n".join(school_class.students))
+    speak_to_class(story.session, story.school_id, class_id, school_class.audience)
     skills = dict(
         zip(
             school_class.students,
@@ -197,16 +203,20 @@ def _hand_in(
     assignment = assignment_of_school(story.session, story.school_id, assignment_id)
     layouts = layouts_of_sheets(story.session, [sheet.id for sheet in sheets])
     pages = drawings(story.session, assignment, sheets)
-    jobs = [
-        Job(
-            layout=layout_from_json(layouts[sheet.id]),
-            pdf=sheets_pdf([page], sheet.code),
-            seed=next(story.seeds),
-            hand=hand_of(skills[sheet.student], given.week, attempt, story.rng),
-            mishap=mishaps.get(sheet.id),
+    exercise = exercise_of(story.session, assignment)
+    jobs = []
+    for sheet, page in zip(sheets, pages, strict=True):
+        hand = hand_of(skills[sheet.student], given.week, attempt, story.rng)
+        painted = _painted(story, for_sheet(exercise, sheet.cells), hand, given, attempt)
+        jobs.append(
+            Job(
+                layout=layout_from_json(layouts[sheet.id]),
+                pdf=sheets_pdf([page], sheet.code),
+                seed=next(story.seeds),
+                hand=painted.hand,
+                mishap=mishaps.get(sheet.id, painted.mishap),
+            )
         )
-        for sheet, page in zip(sheets, pages, strict=True)
-    ]
     pile_id = add_pile(story.session, story.school_id, story.teacher_id)
     received_at = _received(story, given.week, attempt)
     unread = len(jobs) - (_UNREAD if mishaps else 0)
@@ -223,6 +233,27 @@ def _hand_in(
         )
         if handed_in.photo and place < unread:
             read_photograph(story.session, story.files, handed_in.photo.id)
+
+
+def _painted(story: Story, exercise: Exercise, hand: Hand, given: Given, attempt: int) -> Painted:
+    """Paint an exercise of a set's tubes as its student mixes it, now and then with a mistake."""
+    as_hand = Painted(hand=hand, mishap=Mishap(), wrong=())
+    if exercise.paints is None:
+        return as_hand
+    sitting = Sitting(
+        asked=exercise.asked,
+        paints=exercise.paints,
+        rooms=usual_tolerance(exercise.asked.kind, given.level),
+        rng=story.rng,
+        care=_CARE * hand.step_noise / attempt,
+    )
+    errs = story.rng.random() < _ERRS / attempt
+    mistake = list(Mistake)[int(story.rng.integers(len(Mistake)))] if errs else None
+    try:
+        painted = paint_sheet(sitting, mistake)
+    except Refused:
+        painted = paint_sheet(sitting, None)  # this exercise has no room for that one
+    return replace(painted, hand=replace(painted.hand, ragged_mm=hand.ragged_mm))
 
 
 def _take(job: Job) -> bytes:

@@ -82,6 +82,14 @@ def open_photo(data: bytes) -> Picture:
     return Picture(rgb=rgb, linear=space.linear, to_wide=space.to_wide, icc=found.icc)
 
 
+def upright_size(data: bytes) -> tuple[int, int]:
+    """Give a photograph's width and height as it is shown, upright."""
+    with _opened(data) as (image, found):
+        turned = image.getexif().get(_ORIENTATION, 1) in _ON_ITS_SIDE and found.coded_by != "HEIF"
+    size = (found.width_px, found.height_px)
+    return size[::-1] if turned else size
+
+
 def for_browsers(data: bytes) -> tuple[bytes, str]:
     """Give a photograph as every browser shows it, with its media type; HEIC becomes JPEG."""
     if data.startswith(b"\x89PNG"):
@@ -92,6 +100,10 @@ def for_browsers(data: bytes) -> tuple[bytes, str]:
         picture = open_photo(data)
         return jpeg_bytes(picture.rgb, picture.icc), "image/jpeg"
     return data, "image/jpeg"
+
+
+_ORIENTATION = 0x0112  # EXIF
+_ON_ITS_SIDE = (5, 6, 7, 8)
 
 
 @contextmanager

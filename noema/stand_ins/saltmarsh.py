@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from numpy.random import Generator
 
+from noema.core.coaching.audience import Audience
 from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
@@ -37,6 +38,7 @@ class DemoClass:
     """A class in the story."""
 
     name: str
+    audience: Audience  # whom sentences are for
     students: tuple[str, ...]
     given: tuple[Given, ...]
 
@@ -48,6 +50,7 @@ def _names(text: str) -> tuple[str, ...]:
 CLASSES = (
     DemoClass(
         name="Year 8 Colour",
+        audience=Audience.CHILD,
         students=_names(
             "Ada Fenwick, Bram Oyelaran, Celia Voss, Dario Pell, Edda Quist, Femi Harrow, "
             "Greta Lindqvist, Hugo Abara, Ivy Castellan, Jonas Wray, Kaya Minton, "
@@ -101,6 +104,7 @@ CLASSES = (
     ),
     DemoClass(
         name="Year 10 Painting",
+        audience=Audience.TEENAGER,
         students=_names(
             "Anouk Fell, Basil Marchetti, Cleo Strand, Desmond Ilves, Elin Prowse, "
             "Faris Nolan, Gwen Tamber, Hana Whitlock, Ilya Corrie, Juno Bexley, "
@@ -155,6 +159,7 @@ CLASSES = (
     ),
     DemoClass(
         name="Evening Painting",
+        audience=Audience.ADULT,
         students=_names(
             "Agnes Holloway, Bertil Quaye, Corinne Dasch, Emrys Tull, Farida Lowe, "
             "Gil Anstey, Hedda Merrow, Joaquim Stell, Winifred Okoro"

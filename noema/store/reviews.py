@@ -323,15 +323,29 @@ def _review(row: Row[Any]) -> Review:
     )
 
 
-def notes_of(session: Session, photograph_id: int) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    """Which flags does the reading under an attempt's judgement carry, and what did it go by?"""
+def reading_behind(session: Session, photograph_id: int) -> Json:
+    """What reading does an attempt's judgement rest on?"""
     body = session.scalar(
         select(ReadingRow.body)
         .join(JudgementRow, JudgementRow.reading_id == ReadingRow.id)
         .join(ReviewRow, ReviewRow.judgement_id == JudgementRow.id)
         .where(ReviewRow.photograph_id == photograph_id)
     )
-    if body is None:
-        return (), ()
-    knowledge = cast(list[str], body.get("knowledge", []))
-    return tuple(cast(list[str], body["flags"])), tuple(knowledge)
+    return {} if body is None else body
+
+
+def earlier_attempt(session: Session, school_id: int, attempt: AttemptRow) -> AttemptRow | None:
+    """Which attempt of the same student at the same exercise came last before this one?"""
+    question = (
+        _attempts()
+        .where(
+            Photograph.school_id == school_id,
+            Photograph.state == PhotoState.READ.value,
+            Sheet.assignment_id == attempt.assignment_id,
+            Sheet.student_id == attempt.student_id,
+            Photograph.received_at < attempt.received_at,
+        )
+        .order_by(Photograph.received_at.desc(), Photograph.id.desc())
+        .limit(1)
+    )
+    return next(iter(_rows(session, question)), None)

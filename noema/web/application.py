@@ -34,12 +34,14 @@ from noema.web.paints.naming import naming
 from noema.web.paints.reaching import reaching
 from noema.web.paints.swatching import swatching
 from noema.web.paints.views import paints
+from noema.web.patterns.views import patterns
 from noema.web.printers.measuring import measuring
 from noema.web.printers.views import printers
 from noema.web.printing.views import printing
 from noema.web.progress.views import progress
 from noema.web.returning.views import returning
 from noema.web.reviewing.views import reviewing
+from noema.web.rubrics.views import rubrics
 from noema.web.today.views import today
 
 FEATURES = (
@@ -63,6 +65,8 @@ FEATURES = (
     placing,
     pictures,
     reviewing,
+    patterns,
+    rubrics,
     returning,
     progress,
 )

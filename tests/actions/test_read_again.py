@@ -13,7 +13,7 @@ from noema.core.sheet.calibration_sheet import squares_in_order
 from noema.formats.measurements import Sample, samples_to_cgats
 from noema.stand_ins.printer import Press
 from noema.store.rereadings import read_twice, readers_of_school
-from noema.store.reviews import attempt_of_school, notes_of
+from noema.store.reviews import attempt_of_school, reading_behind
 
 
 def meter_file() -> bytes:
@@ -70,7 +70,7 @@ def test_a_calibrated_printer_gives_another_reading_and_what_was_decided_stands(
     assert count_of(school, "reading") == before + 1
     with school.sessions() as session:
         assert attempt_of_school(session, school.id, photo).review.state is ReviewState.ACCEPTED
-        assert notes_of(session, photo)[1] == ("printer", "grey-print")
+        assert tuple(reading_behind(session, photo)["knowledge"]) == ("printer", "grey-print")
         (row,) = read_twice(session, school.id)
     assert row.photograph_id == photo
     assert row.before["ids"] == row.after["ids"]

@@ -20,7 +20,7 @@ from noema.stand_ins.printer import Press, print_page
 from noema.stand_ins.shot import Shot
 from noema.store.decisions import record_of
 from noema.store.photographs import photos_of_pile
-from noema.store.reviews import notes_of
+from noema.store.reviews import reading_behind
 from noema.store.sheets import layouts_of_sheets
 from tests.trade import School
 
@@ -132,7 +132,7 @@ def test_a_card_beside_a_pile_is_used(client, school):
     with school.sessions.begin() as session:
         photo = photos_of_pile(session, pile)[0].id
         read_photograph(session, school.files, photo)
-        _, knowledge = notes_of(session, photo)
+        knowledge = tuple(reading_behind(session, photo)["knowledge"])
     assert "card" in knowledge
     assert client.post("/piles", data={"card": "999999"}).status_code == 404
 

@@ -86,7 +86,7 @@ def said_of(
         lightness = f"{step_words(steps)} {'too dark' if steps < 0 else 'too light'}"
     said = {"value": (value, lightness)}
     if hue is not None:
-        said["hue"] = (hue, f"leans to {_neighbour(painted, hue.amount, table)}")
+        said["hue"] = (hue, f"leans to {neighbour_hue(painted, hue.amount, table)}")
     if chroma is not None and hue is None and painted.chroma >= NEUTRAL_WORD_BELOW:
         said["chroma"] = (chroma, f"leans to {table.lean(painted).hue}")
     elif chroma is not None:
@@ -104,7 +104,7 @@ def _verdict(drift: Drift) -> Verdict:
     return verdict_of(drift.amount, drift.sigma, drift.tolerance)
 
 
-def _neighbour(painted: HVC, amount: float, table: HueTable) -> str:
+def neighbour_hue(painted: HVC, amount: float, table: HueTable) -> str:
     """Name the hue a colour strays to: the nearest of six in that direction."""
     assert painted.hue100 is not None  # a drift in hue is only measured where there is one
     ahead = [

@@ -30,7 +30,7 @@ measured on stand-in sheets painted right, of whose cells two such sigmas hold 9
 
 _LEAST_SIGMA = 0.1  # of hue, value or chroma: surer of one cell nobody can be
 _DIMMED = frozenset({CellFlag.GLARE, CellFlag.SHADOW, CellFlag.CLIPPED})
-_DIM = 2.0  # times the doubt of a cell that is flagged: it still says something of the sheet
+_DIM = 1.6  # times the doubt of a cell that is flagged: it still says something of the sheet
 
 
 @dataclass(frozen=True, kw_only=True)

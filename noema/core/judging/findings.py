@@ -24,10 +24,11 @@ _OF_ONE_STEP = (FindingKind.ORDER, FindingKind.TOGETHER, FindingKind.JUMP)
 def find_patterns(evidence: Evidence) -> tuple[Finding, ...]:
     """Find every pattern on a sheet, the most useful first."""
     craft = tuple(find_in_craft(evidence))
-    if any(_hides_colours(finding, evidence) for finding in craft):
-        return _ranked(craft, evidence)
     swaps = tuple(find_swaps(evidence))
     passed = _cells(swaps)
+    craft = tuple(f for f in craft if f.kind is not FindingKind.EMPTY or set(f.cells) - passed)
+    if any(_hides_colours(finding, evidence) for finding in craft):
+        return _ranked(craft, evidence)
     rows = tuple(_in_rows(evidence, passed))
     # The cells of a crowded row lie off their steps together: nothing got into each.
     crowded = passed | _cells(f for f in rows if f.kind is FindingKind.BUNCHED)

@@ -29,7 +29,8 @@ _REACH = 2  # cells of a row within which a swap is looked for
 def find_swaps(evidence: Evidence) -> Iterator[Finding]:
     """Find the likeliest swap of each row or ring; two cells that fit each other's place."""
     for band in evidence.asked.bands:
-        strays = [s for s in evidence.in_band(band) if s.cell.id not in evidence.empty]
+        # What looks bare may be a pale step in the place of a deeper one.
+        strays = evidence.in_band(band)
         if len(strays) < 2:
             continue
         off = _off(strays)

@@ -7,6 +7,8 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from noema.actions import make_class as actions
+from noema.actions.speak_to_class import speak_to_class
+from noema.core.coaching.audience import Audience
 from noema.core.errors import Refused
 from noema.formats.roster import Roster, roster_text
 from noema.store.assignments import AssignmentRow, assignments_of_class, assignments_of_school
@@ -25,6 +27,11 @@ from noema.web.frame.weeks import week_words
 classes = Blueprint("classes", __name__)
 
 _USUAL_WEEKS = 12
+_AUDIENCES = (
+    (Audience.CHILD, "children of about twelve"),
+    (Audience.TEENAGER, "teenagers"),
+    (Audience.ADULT, "adult beginners"),
+)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -64,6 +71,7 @@ class ClassPage:
     week: str
     students: tuple[StudentRow, ...]
     assignments: tuple[AssignmentRow, ...]
+    audiences: tuple[tuple[Audience, str], ...]  # whom sentences may be for, in words
     roster: Roster | None = None  # looked at, not yet taken
     text: str = ""
     sentence: str = ""
@@ -119,6 +127,17 @@ def of_class(class_id: int) -> str:
     return render_template("classes/class.html", page=_class_page(class_id))
 
 
+@classes.post("/classes/<int:class_id>/audience")
+def speak(class_id: int) -> Response:
+    """Say whom the class's sentences are for."""
+    try:
+        audience = Audience(request.form.get("audience", ""))
+    except ValueError as wrong:
+        raise Refused("Choose whom the sentences are for.") from wrong
+    speak_to_class(db(), me().school_id, class_id, audience)
+    return redirect(url_for("classes.of_class", class_id=class_id), 303)
+
+
 @classes.post("/classes/<int:class_id>/roster/look")
 def look_at_roster(class_id: int) -> str | tuple[str, int]:
     """Say line by line what a list would bring in, without saving anything."""
@@ -157,6 +176,7 @@ def _class_page(
         week=week_words(row),
         students=students_of_class(db(), class_id),
         assignments=assignments_of_class(db(), class_id),
+        audiences=_AUDIENCES,
         roster=roster,
         text=text,
         sentence=sentence,

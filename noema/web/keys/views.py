@@ -6,9 +6,11 @@ from flask import Blueprint, Response, redirect, render_template, request, url_f
 from werkzeug.wrappers import Response as AnyResponse
 
 from noema.actions import approve_key as approving
+from noema.actions.hold_against import hold_against
 from noema.actions.print_sheets import print_own_sheet
 from noema.actions.work_out_exercise import exercise_of
-from noema.core.exercises.levels import Key
+from noema.core.errors import Refused
+from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.naming import cell_names
 from noema.core.sheet.drawn_worksheet import draw_key_sheet
 from noema.formats.asked_json import tolerance_from_json
@@ -52,7 +54,9 @@ class KeyPage:
     rooms: str  # the tolerances in words
     by_teacher: bool
     own: tuple[OwnSheet, ...]
-    judged: int | None  # sheets judged anew by the key just approved
+    keys: tuple[Key, ...]  # it could be held against
+    levels: tuple[Level, ...]
+    judged: int | None  # sheets judged anew by the key just approved or changed
 
 
 @keys.get("/assignments/<int:assignment_id>/key")
@@ -78,6 +82,8 @@ def key(assignment_id: int) -> str:
         rooms=tolerance_from_json(row.tolerance).said,
         by_teacher=row.key is Key.TEACHER,
         own=tuple(own),
+        keys=tuple(k for k in Key if exercise.paints or k is not Key.PAINTS),
+        levels=tuple(Level),
         judged=request.args.get("judged", type=int),
     )
     return render_template("keys/key.html", page=page)
@@ -97,6 +103,18 @@ def own_sheet(assignment_id: int) -> AnyResponse:
     sheet = print_own_sheet(db(), me().school_id, assignment_id)
     url = url_for("printing.pdf", assignment_id=assignment_id, sheet=sheet.id)
     return redirect(url, 303)
+
+
+@keys.post("/assignments/<int:assignment_id>/held")
+def hold(assignment_id: int) -> AnyResponse:
+    """Hold an assignment against another key, at another level; all work is judged anew."""
+    try:
+        key_now = Key(request.form.get("key", ""))
+        level = Level(request.form.get("level", ""))
+    except ValueError as wrong:
+        raise Refused("Choose a key and a level.") from wrong
+    judged = hold_against(db(), me().school_id, assignment_id, key_now, level)
+    return redirect(url_for("keys.key", assignment_id=assignment_id, judged=judged), 303)
 
 
 @keys.post("/assignments/<int:assignment_id>/key")

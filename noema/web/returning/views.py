@@ -1,17 +1,27 @@
 """Returning: what goes back to students, and new worksheets for another go."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
-from flask import Blueprint, redirect, render_template, url_for
+from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from noema.actions.print_sheets import print_for_sent_back
-from noema.core.judging.review import ReviewState
-from noema.formats.judgement_json import tally_from_json
-from noema.store.assignments import AssignmentRow, assignments_of_school
-from noema.store.reviews import AttemptRow, decided
+from noema.core.exercises.media import Medium
+from noema.core.judging.judgement import Judgement
+from noema.core.judging.review import Review, ReviewState
+from noema.core.judging.words import cell_words, opening
+from noema.formats.judgement_json import judgement_from_json, tally_from_json
+from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
+from noema.store.reviews import (
+    AttemptRow,
+    attempt_of_school,
+    decided,
+    judgements_of,
+    moves_of,
+)
 from noema.store.waiting import sent_back_without_sheet
-from noema.web.drawings.strip import TinyStrip, make_tiny_strips
+from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
@@ -19,8 +29,8 @@ returning = Blueprint("returning", __name__)
 
 
 @dataclass(frozen=True, kw_only=True)
-class Slip:
-    """What one student gets back."""
+class Back:
+    """What one student gets back, in a line."""
 
     attempt: AttemptRow
     strip: TinyStrip
@@ -31,11 +41,11 @@ class Slip:
 
 @dataclass(frozen=True, kw_only=True)
 class Bundle:
-    """The slips of one assignment."""
+    """What goes back of one assignment."""
 
     row: AssignmentRow
-    slips: tuple[Slip, ...]
-    needing: int  # slips that need a new worksheet
+    slips: tuple[Back, ...]
+    needing: int  # that need a new worksheet
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -46,13 +56,34 @@ class ReturnPage:
     bundles: tuple[Bundle, ...]
 
 
+@dataclass(frozen=True, kw_only=True)
+class Slip:
+    """What one student gets back, on paper: joint by joint, one sentence, what to do next."""
+
+    attempt: AttemptRow
+    row: AssignmentRow
+    strip: Strip
+    sentence: str
+    moves: tuple[tuple[str, str], ...]  # cell and move
+    accepted: bool
+    how: tuple[str, ...]  # to try again
+
+
+@dataclass(frozen=True, kw_only=True)
+class SlipsPage:
+    """Slips to print."""
+
+    frame: Frame
+    slips: tuple[Slip, ...]
+
+
 @returning.get("/return")
 def overview() -> str:
     """Show what goes back, by class and assignment."""
     back = decided(db(), me().school_id, ReviewState.SENT_BACK)
     accepted = decided(db(), me().school_id, ReviewState.ACCEPTED)
     needing = set(sent_back_without_sheet(db(), me().school_id))
-    slips = _slips((*back, *accepted), needing)
+    slips = _backs((*back, *accepted), needing)
     bundles = tuple(
         Bundle(row=row, slips=mine, needing=sum(slip.needs_sheet for slip in mine))
         for row in assignments_of_school(db(), me().school_id)
@@ -68,15 +99,94 @@ def overview() -> str:
 @returning.post("/assignments/<int:assignment_id>/again")
 def again(assignment_id: int) -> Response:
     """Make new sheets for those whose work went back, then give the PDF of just those."""
-    sheets = print_for_sent_back(db(), me().school_id, assignment_id)
+    sheets = print_for_sent_back(
+        db(), me().school_id, assignment_id, only_needed=request.form.get("cells") == "needed"
+    )
     ids = [sheet.id for sheet in sheets]
     return redirect(url_for("printing.pdf", assignment_id=assignment_id, sheet=ids), 303)
 
 
-def _slips(attempts: tuple[AttemptRow, ...], needing: set[int]) -> list[Slip]:
+@returning.get("/return/<int:photograph_id>/slip")
+def slip(photograph_id: int) -> str:
+    """Show one student's slip."""
+    return _slips((attempt_of_school(db(), me().school_id, photograph_id),))
+
+
+@returning.get("/return/assignments/<int:assignment_id>/slips")
+def slips(assignment_id: int) -> str:
+    """Show the slips of everybody whose work on an exercise was decided on."""
+    assignment_of_school(db(), me().school_id, assignment_id)
+    states = (ReviewState.SENT_BACK, ReviewState.ACCEPTED)
+    attempts = [one for state in states for one in decided(db(), me().school_id, state)]
+    return _slips(tuple(one for one in attempts if one.assignment_id == assignment_id))
+
+
+def _slips(attempts: tuple[AttemptRow, ...]) -> str:
+    numbers = [attempt.photograph_id for attempt in attempts]
+    bodies, moves = judgements_of(db(), numbers), moves_of(db(), numbers)
+    rows = {row.id: row for row in assignments_of_school(db(), me().school_id)}
+    made = tuple(
+        _slip(
+            attempt,
+            rows[attempt.assignment_id],
+            judgement_from_json(bodies[attempt.photograph_id]),
+            moves[attempt.photograph_id],
+        )
+        for attempt in attempts
+    )
+    page = SlipsPage(frame=frame(Stage.RETURN), slips=made)
+    return render_template("returning/slips.html", page=page)
+
+
+def _slip(
+    attempt: AttemptRow, row: AssignmentRow, judgement: Judgement, moves: Mapping[str, str]
+) -> Slip:
+    accepted = attempt.review.state is ReviewState.ACCEPTED
+    return Slip(
+        attempt=attempt,
+        row=row,
+        strip=make_strip(judgement, attempt.review),
+        sentence=attempt.review.sentence or attempt.sentence,
+        moves=() if accepted else _moves(judgement, attempt.review, moves),
+        accepted=accepted,
+        how=_AGAIN_DRY if row.medium.is_dry else _again(row.medium),
+    )
+
+
+def _moves(
+    judgement: Judgement, review: Review, moves: Mapping[str, str]
+) -> tuple[tuple[str, str], ...]:
+    """Name the moves of the cells that count."""
+    return tuple(
+        (opening(cell_words(cell.label)), moves[cell.id])
+        for cell in judgement.cells
+        if cell.id in moves and cell.id not in review.left_out
+    )
+
+
+def _again(medium: Medium) -> tuple[str, ...]:
+    start = (
+        "Mix the pile once more as you did, then make the one change; if the pile is big, "
+        "halve it first."
+    )
+    return (
+        start,
+        f"Clean the brush between mixes. {medium.value.capitalize()} changes as it dries: "
+        "judge it dry.",
+        "Lay the new paint beside the old: you should see what changed.",
+    )
+
+
+_AGAIN_DRY = (
+    "Lift or layer a little, then look again from an arm's length.",
+    "Keep the steps you are happy with: compare each with its neighbours, squinting.",
+)
+
+
+def _backs(attempts: tuple[AttemptRow, ...], needing: set[int]) -> list[Back]:
     strips = make_tiny_strips([tally_from_json(one.tally) for one in attempts])
     return [
-        Slip(
+        Back(
             attempt=attempt,
             strip=strip,
             sentence=attempt.review.sentence or attempt.sentence,

@@ -3,12 +3,16 @@
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
+from noema.actions.accept_holding import accept_holding, take_back
+from noema.actions.match_photograph import give_to_another
 from noema.actions.review_sheet import review_sheet
 from noema.core.errors import Refused
 from noema.core.judging.review import Decision, Verb
 from noema.core.judging.verdict import Verdict
 from noema.web.frame.request import db, me
-from noema.web.reviewing.page import desk_page, next_in_queue, pile_page
+from noema.web.reviewing.page import desk_page, next_in_queue
+from noema.web.reviewing.pile import accepted_page, holding_page, pile_page
+from noema.web.reviewing.whose import whose_page
 
 reviewing = Blueprint("reviewing", __name__)
 
@@ -26,13 +30,7 @@ def pile() -> str:
 @reviewing.get("/review/<int:photograph_id>")
 def desk(photograph_id: int) -> str:
     """Show one sheet on the desk."""
-    page = desk_page(
-        photograph_id,
-        cell=request.args.get("cell"),
-        view=request.args.get("view", ""),
-        done=request.args.get("done", type=int),
-    )
-    return render_template("reviewing/desk.html", page=page)
+    return render_template("reviewing/desk.html", page=desk_page(photograph_id))
 
 
 @reviewing.post("/review/<int:photograph_id>/decide")
@@ -54,6 +52,64 @@ def decide(photograph_id: int) -> Response:
         return redirect(url_for("reviewing.pile", done=photograph_id), 303)
     cell = decision.cell or request.form.get("cell")
     return redirect(url_for("reviewing.desk", photograph_id=photograph_id, cell=cell), 303)
+
+
+@reviewing.get("/review/exercises/<int:assignment_id>/holding")
+def holding(assignment_id: int) -> str:
+    """Show the sheets of an exercise that plainly hold, side by side."""
+    return render_template("reviewing/holding.html", page=holding_page(assignment_id))
+
+
+@reviewing.post("/review/exercises/<int:assignment_id>/holding")
+def accept_all(assignment_id: int) -> str:
+    """Accept the sheets that were shown; who was decided on meanwhile is named."""
+    accepted = accept_holding(
+        db(),
+        school_id=me().school_id,
+        teacher_id=me().id,
+        assignment_id=assignment_id,
+        seen=_seen(),
+    )
+    page = accepted_page(assignment_id, accepted)
+    return render_template("reviewing/accepted.html", page=page)
+
+
+@reviewing.post("/review/exercises/<int:assignment_id>/take-back")
+def take_all_back(assignment_id: int) -> Response:
+    """Undo an acceptance of several sheets."""
+    ids = tuple(request.form.getlist("photograph", type=int))
+    take_back(db(), school_id=me().school_id, teacher_id=me().id, photograph_ids=ids)
+    return redirect(url_for("reviewing.holding", assignment_id=assignment_id), 303)
+
+
+@reviewing.get("/review/<int:photograph_id>/whose")
+def whose(photograph_id: int) -> str:
+    """Ask which student's sheet a photograph shows."""
+    return render_template("reviewing/whose.html", page=whose_page(photograph_id))
+
+
+@reviewing.post("/review/<int:photograph_id>/whose")
+def give(photograph_id: int) -> Response:
+    """Give a photograph to another student's sheet; it is read again as that one."""
+    give_to_another(
+        db(),
+        school_id=me().school_id,
+        teacher_id=me().id,
+        photograph_id=photograph_id,
+        sheet_id=request.form.get("sheet", type=int) or 0,
+    )
+    return redirect(url_for("reviewing.pile"), 303)
+
+
+def _seen() -> dict[int, int]:
+    """Read "number:lines" of every sheet that was shown."""
+    seen = {}
+    for pair in request.form.getlist("seen"):
+        number, _, lines = pair.partition(":")
+        if not (number.isdigit() and lines.isdigit()):
+            raise Refused("That list can't be read: open the page again.")
+        seen[int(number)] = int(lines)
+    return seen
 
 
 def _decision() -> Decision:

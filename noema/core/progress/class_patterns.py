@@ -1,0 +1,216 @@
+"""What a class shows as a whole: who drifts where, and what most have in common, in words."""
+
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+from noema.core.colour.hvc import hvc_of
+from noema.core.colour.names import HueTable
+from noema.core.exercises.asked import Asked, AskedCell
+from noema.core.judging.drift import neighbour_hue
+from noema.core.judging.judgement import CellJudgement, Drift, FindingKind, Judgement
+from noema.core.judging.review import Review
+from noema.core.judging.verdict import Verdict
+from noema.core.judging.words import cell_words, opening
+from noema.core.pigments.reach import best_mix, why_dull
+from noema.core.pigments.shelf import PaintSet
+from noema.core.pigments.tube import Role
+
+FEWEST = 3
+"""Students who must have something in common before it is the class's."""
+
+_SHARE_OF_CELL, _SHARE_OF_CLASS = 0.4, 0.3  # of those whose cell counts; of the sheets
+_MOST = 8  # patterns named
+_DULL_NAMES = 12  # names of hues in which it is said why one is dull
+
+
+@dataclass(frozen=True, kw_only=True)
+class Attempt:
+    """One student's judged sheet, and the teacher's word on it."""
+
+    judgement: Judgement
+    review: Review
+
+
+@dataclass(frozen=True, kw_only=True)
+class ClassPattern:
+    """Something many have in common."""
+
+    cells: tuple[str, ...]
+    students: int
+    of: int
+    words: str
+    suggestion: str  # what to do about it; empty where nothing in particular helps
+
+
+@dataclass(frozen=True, kw_only=True)
+class CellDrifts:
+    """How all students' paint in one cell drifts, in tolerances; what doesn't count is left out."""
+
+    id: str
+    label: str
+    hue: tuple[float, ...]
+    value: tuple[float, ...]
+    chroma: tuple[float, ...]
+
+
+def drifts_by_cell(attempts: Sequence[Attempt], asked: Asked) -> tuple[CellDrifts, ...]:
+    """Collect every counted drift, cell by cell in the exercise's order."""
+    cells = {cell.id: list[CellJudgement]() for cell in asked.cells}
+    for cell in _counted(attempts):
+        cells[cell.id].append(cell)
+    return tuple(
+        CellDrifts(
+            id=cell_id,
+            label=seen[0].label if seen else cell_id,
+            hue=_in_rooms(one.hue for one in seen),
+            value=_in_rooms(_value(one) for one in seen),
+            chroma=_in_rooms(one.chroma for one in seen),
+        )
+        for cell_id, seen in cells.items()
+    )
+
+
+def class_patterns(
+    attempts: Sequence[Attempt], asked: Asked, paints: PaintSet | None, table: HueTable
+) -> tuple[ClassPattern, ...]:
+    """Name what many have in common, the commonest first."""
+    found = [*_by_finding(attempts), *_by_cell(attempts, asked, paints, table)]
+    ranked = sorted(found, key=lambda one: (-one.students / one.of, -one.students))
+    return tuple(ranked[:_MOST])
+
+
+def _counted(attempts: Iterable[Attempt]) -> Iterator[CellJudgement]:
+    for attempt in attempts:
+        for cell in attempt.judgement.cells:
+            verdict = attempt.review.overruled.get(cell.id, cell.verdict)
+            if verdict is not Verdict.LOOK and cell.id not in attempt.review.left_out:
+                yield cell
+
+
+def _value(cell: CellJudgement) -> Drift:
+    return Drift(amount=cell.drift, sigma=cell.sigma, tolerance=cell.tolerance)
+
+
+def _in_rooms(drifts: Iterable[Drift | None]) -> tuple[float, ...]:
+    return tuple(round(one.amount / one.tolerance, 2) for one in drifts if one is not None)
+
+
+def _by_finding(attempts: Sequence[Attempt]) -> Iterator[ClassPattern]:
+    """Count the sheets that show the same: the same finding, to the same side."""
+    sheets: dict[tuple[FindingKind, str], set[int]] = {}
+    cells: dict[tuple[FindingKind, str], set[str]] = {}
+    for n, attempt in enumerate(attempts):
+        for finding in attempt.judgement.findings:
+            side = finding.towards if finding.kind in _SIDED else ""
+            sheets.setdefault((finding.kind, side), set()).add(n)
+            cells.setdefault((finding.kind, side), set()).update(finding.cells)
+    for (kind, side), seen in sheets.items():
+        said = _SAID.get(kind)
+        if said is None or len(seen) < max(FEWEST, _SHARE_OF_CLASS * len(attempts)):
+            continue
+        yield ClassPattern(
+            cells=tuple(sorted(cells[(kind, side)])),
+            students=len(seen),
+            of=len(attempts),
+            words=f"{len(seen)} of {len(attempts)} sheets: {said[0].format(side=side)}.",
+            suggestion=said[1],
+        )
+
+
+def _by_cell(
+    attempts: Sequence[Attempt], asked: Asked, paints: PaintSet | None, table: HueTable
+) -> Iterator[ClassPattern]:
+    """Count, cell by cell, who strays to the same side in the same quantity."""
+    by_cell = {cell.id: cell for cell in asked.cells}
+    counted: dict[str, list[CellJudgement]] = {}
+    for cell in _counted(attempts):
+        counted.setdefault(cell.id, []).append(cell)
+    for cell_id, seen in counted.items():
+        for strays, said in _WAYS:
+            astray = [cell for cell in seen if strays(cell)]
+            if len(astray) < max(FEWEST, _SHARE_OF_CELL * len(seen)):
+                continue
+            name = opening(cell_words(seen[0].label))
+            way = said or f"leans to {_leaning(astray[0], table)}"
+            yield ClassPattern(
+                cells=(cell_id,),
+                students=len(astray),
+                of=len(seen),
+                words=f"{name} {way} with {len(astray)} of {len(seen)}.",
+                suggestion=_suggested(by_cell[cell_id], said, paints, table),
+            )
+
+
+def _suggested(cell: AskedCell, said: str, paints: PaintSet | None, table: HueTable) -> str:
+    """Say what these paints have to do with it, and what would help."""
+    if paints is None or said != _DULL or cell.hvc.hue100 is None or len(cell.parts) < 2:
+        return _HELP.get(said, "")
+    name = table.nearest(cell.hvc.hue100, _DULL_NAMES).name
+    used = [part.tube for part in cell.parts if part.tube.role is Role.COLOUR]
+    better = [p.tube for p in best_mix(paints.tubes, cell.hvc.hue100) if p.tube.role is Role.COLOUR]
+    if better and set(better) - set(used):
+        return f"Try it with {' and '.join(tube.label for tube in better)}."
+    reason = why_dull(paints.tubes, cell.parts, name, table)
+    return f"Mix it from {' and '.join(t.label for t in used)} alone, with a clean brush; {reason}."
+
+
+def _leaning(cell: CellJudgement, table: HueTable) -> str:
+    """Name the hue to which a cell strays."""
+    painted = hvc_of(cell.painted_lab)
+    assert cell.hue is not None  # it strays in hue
+    return neighbour_hue(painted, cell.hue.amount, table)
+
+
+def _past(drift: Drift | None, sign: float) -> bool:
+    return drift is not None and sign * drift.amount > drift.tolerance
+
+
+_DULL, _LEANS = "is dull", ""  # the hue it leans to is said in its place
+_WAYS: tuple[tuple[Callable[[CellJudgement], bool], str], ...] = (
+    (lambda cell: _past(cell.chroma, -1.0), _DULL),
+    (lambda cell: cell.hue is not None and _past(cell.chroma, 1.0), "is more intense than asked"),
+    (lambda cell: _past(_value(cell), -1.0), "is too dark"),
+    (lambda cell: _past(_value(cell), 1.0), "is too light"),
+    (lambda cell: _past(cell.hue, 1.0), _LEANS),
+    (lambda cell: _past(cell.hue, -1.0), _LEANS),
+)
+_HELP: Mapping[str, str] = {
+    "is too dark": "Show once how little of the darker paint it takes.",
+    "is too light": "Show it once beside the key, squinting.",
+    "is more intense than asked": "Show how a touch of the complement takes intensity away.",
+}
+_SIDED = (FindingKind.BUNCHED, FindingKind.NOT_NEUTRAL, FindingKind.CAST)
+_SAID: Mapping[FindingKind, tuple[str, str]] = {
+    FindingKind.BUNCHED: (
+        "the steps crowd towards {side}",
+        "Paint the middle step together first, then halve each side.",
+    ),
+    FindingKind.NOT_NEUTRAL: (
+        "the neutral leans to {side}",
+        "Show how to steer: a trace of the other tube until nobody can say which side it leans to.",
+    ),
+    FindingKind.CONTAMINATED: (
+        "a tube isn't clean",
+        "Show how to wash the brush between mixes, and change the water.",
+    ),
+    FindingKind.WRONG_TUBE: (
+        "a mix is of another tube than asked",
+        "Lay the tubes out in the order of the sheet before the next start.",
+    ),
+    FindingKind.SWAPPED: ("cells stand in each other's place", "Number the piles as the cells."),
+    FindingKind.TOGETHER: ("steps sit together", "Squint along the row before the paint is dry."),
+    FindingKind.ORDER: ("steps stand the wrong way round", "Lay the piles out in order first."),
+    FindingKind.LEANS: (
+        "mixes lean to one of their tubes",
+        "Show where the eye's middle lies: it is rarely the middle of the parts.",
+    ),
+    FindingKind.DULL: ("mixes turned dull", "Show one mix with a clean brush, two tubes only."),
+    FindingKind.THIN: ("paint doesn't cover", "Show how thick one even coat is."),
+    FindingKind.WET: ("photographed wet", "Photograph at the start of the next lesson."),
+    FindingKind.OVER_LINE: ("paint runs over the line", "Hand out smaller brushes for edges."),
+    FindingKind.SHORT_DARK: ("the dark end stops early", "Show the black used thick."),
+    FindingKind.SHORT_LIGHT: ("the light end stops early", "Show white from a clean brush."),
+    FindingKind.CAST: ("the greys lean to {side}", "Change the water; start from clean white."),
+    FindingKind.EMPTY: ("cells are still bare", "Give time to finish."),
+}
+"""What is said of many sheets with the same finding, and what helps a class."""

@@ -1,0 +1,1 @@
+"""How a school sums up and what it says."""
