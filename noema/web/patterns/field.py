@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from noema.core.progress.class_patterns import CellDrifts
 
-COLUMN, HEIGHT, LEFT = 30.0, 96.0, 64.0
+COLUMN, HEIGHT, LEFT = 30.0, 96.0, 96.0
 _MOST_ROOMS = 3.0
 _SPREAD = 4.0  # between dots at the same place
 _PLACES = 5  # beside each other

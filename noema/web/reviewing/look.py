@@ -6,11 +6,11 @@ from urllib.parse import urlencode
 from werkzeug.datastructures import MultiDict
 
 VIEWS = {
-    "straight": "Straightened",
+    "straight": "Straight",
     "photograph": "Photograph",
-    "greyscale": "Greyscale",
+    "greyscale": "Grey",
     "squint": "Squint",
-    "isolated": "Isolated",
+    "isolated": "Alone",
     "key": "Beside the key",
     "last": "Beside last time",
 }
