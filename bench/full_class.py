@@ -4,39 +4,49 @@ from datetime import UTC, date, datetime
 from itertools import count
 from random import Random
 
+import numpy as np
 from sqlalchemy.orm import Session
 
 from noema.actions.assign_exercise import assign_exercise
+from noema.actions.judge_sheets import judge_sheet
 from noema.actions.make_class import enrol_students, make_class
 from noema.actions.print_sheets import print_sheets
-from noema.actions.work_out_exercise import Chosen
-from noema.core.coaching.advice import advice
-from noema.core.colour.hvc import HVC
-from noema.core.colour.value import value_to_lab
-from noema.core.exercises.asked import Wanted
-from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import KIND, ValueScale, plain_scale
-from noema.core.judging.judge import judge
-from noema.core.judging.judgement import JUDGE_VERSION
-from noema.core.judging.tally import tally_of
+from noema.actions.work_out_exercise import Chosen, exercise_of
+from noema.core.colour.hvc import hvcs_of
+from noema.core.colour.names import USUAL_HUES
+from noema.core.exercises.asked import Asked, Wanted
+from noema.core.exercises.levels import Key
+from noema.core.exercises.value_scale import KIND
 from noema.core.photo.reading import READER_VERSION, CellReading, Reading
+from noema.core.pigments.shelf import builtin_set
 from noema.core.progress.states import PhotoState
-from noema.formats.judgement_json import judgement_to_json, tally_to_json
 from noema.formats.reading_json import reading_to_json
+from noema.store.assignments import assignment_of_school
 from noema.store.engine import Sessions
 from noema.store.photographs import NewPhoto, add_photo, add_pile, set_photo_state
 from noema.store.readings import add_reading
-from noema.store.reviews import NewJudgement, add_judgement, open_review
 from noema.store.sheets import SheetRow, sheets_of_assignment
 
-SCALE = plain_scale(ValueScale(steps=9, medium=Medium.ACRYLIC))
+SCALE = Chosen(kind=KIND, wanted=Wanted(steps=9), key=Key.NAMED)
+WHEEL = Chosen(
+    kind="colour-wheel",
+    wanted=Wanted(hues=12, rings=("tint-in", "neutral-2")),
+    paints=builtin_set("split-six+black"),
+    set_ref="split-six+black",
+)
+"""Thirty-six cells."""
 
 _serial = count(1)
 
 
 def fill_class(
-    sessions: Sessions, school_id: int, teacher_id: int, *, students: int, assignments: int
+    sessions: Sessions,
+    school_id: int,
+    teacher_id: int,
+    *,
+    students: int,
+    assignments: int,
+    chosen: Chosen = SCALE,
 ) -> int:
     """Make a class in which everybody has handed in everything; gives its number."""
     rng = Random(8)
@@ -49,7 +59,7 @@ def fill_class(
         for week in range(1, assignments + 1):
             assignment_id = assign_exercise(
                 session,
-                Chosen(kind=KIND, wanted=Wanted(steps=len(SCALE.cells)), key=Key.NAMED),
+                chosen,
                 school_id=school_id,
                 class_id=class_id,
                 teacher_id=teacher_id,
@@ -57,12 +67,23 @@ def fill_class(
                 rng=rng,
             )
             print_sheets(session, school_id, assignment_id)
+            assignment = assignment_of_school(session, school_id, assignment_id)
+            exercise = exercise_of(session, assignment)
             for sheet in sheets_of_assignment(session, assignment_id):
-                _hand_in(session, school_id, pile_id, sheet, rng)
+                photograph_id = _photograph(session, school_id, pile_id, sheet)
+                reading = read_at_random(exercise.asked, sheet.code, rng)
+                body = reading_to_json(reading, "full.jpg")
+                reading_id = add_reading(
+                    session, photograph_id, sheet.id, READER_VERSION, body, None
+                )
+                judge_sheet(
+                    session, photograph_id, reading_id, reading, assignment, exercise, USUAL_HUES
+                )
+                set_photo_state(session, photograph_id, PhotoState.READ, sheet_id=sheet.id)
     return class_id
 
 
-def _hand_in(session: Session, school_id: int, pile_id: int, sheet: SheetRow, rng: Random) -> None:
+def _photograph(session: Session, school_id: int, pile_id: int, sheet: SheetRow) -> int:
     new = NewPhoto(
         school_id=school_id,
         pile_id=pile_id,
@@ -73,44 +94,34 @@ def _hand_in(session: Session, school_id: int, pile_id: int, sheet: SheetRow, rn
         received_at=datetime.now(UTC),
     )
     photograph_id = add_photo(session, new)
-    if photograph_id is None:
-        return
-    reading = _reading(sheet.code, rng)
-    judgement = judge(reading, SCALE, Key.NAMED, Level.BEGINNER)
-    reading_id = add_reading(
-        session, photograph_id, sheet.id, READER_VERSION, reading_to_json(reading, "full.jpg"), None
-    )
-    new_judgement = NewJudgement(
-        reading_id=reading_id,
-        judge=JUDGE_VERSION,
-        key=Key.NAMED.value,
-        level=Level.BEGINNER.value,
-        body=judgement_to_json(judgement),
-        tally=tally_to_json(tally_of(judgement)),
-        sentence=advice(judgement, Medium.ACRYLIC),
-    )
-    judgement_id = add_judgement(session, new_judgement)
-    open_review(session, photograph_id, judgement_id)
-    set_photo_state(session, photograph_id, PhotoState.READ, sheet_id=sheet.id)
+    assert photograph_id is not None  # no two of these have a hash in common
+    return photograph_id
 
 
-def _reading(code: str, rng: Random) -> Reading:
-    values = [cell.hvc.value + rng.gauss(0.0, 0.4) for cell in SCALE.cells]
+def read_at_random(asked: Asked, code: str, rng: Random) -> Reading:
+    """A sheet as if read, every cell some way off its step."""
+    labs = [
+        tuple(part + rng.gauss(0.0, spread) for part, spread in zip(cell.lab, _SPREAD, strict=True))
+        for cell in asked.cells
+    ]
     cells = tuple(
         CellReading(
             id=cell.id,
-            lab=(float(value_to_lab(value)[0]), rng.gauss(0, 1), rng.gauss(0, 1)),
-            hvc=HVC(hue100=None, value=value, chroma=0.0),
-            sigma=1.0,
+            lab=(lab[0], lab[1], lab[2]),
+            hvc=hvc,
+            sigma=2.0,
             sigma_value=0.15,
             sigma_step=0.1,
-            sigma_hue=5.0,
+            sigma_hue=1.5,
             sigma_chroma=0.5,
             coverage=1.0,
             unevenness=0.02,
             spill=0.0,
             flags=(),
         )
-        for cell, value in zip(SCALE.cells, values, strict=True)
+        for cell, lab, hvc in zip(asked.cells, labs, hvcs_of(np.array(labs)), strict=True)
     )
     return Reading(sheet=code, found=True, flags=(), cells=cells)
+
+
+_SPREAD = (4.0, 2.0, 2.0)  # of L*, a* and b*

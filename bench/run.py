@@ -8,7 +8,9 @@ import subprocess
 import sys
 import time
 import warnings
+from itertools import cycle
 from pathlib import Path
+from random import Random
 
 import numpy as np
 
@@ -17,10 +19,11 @@ with warnings.catch_warnings():
     from colour import XYZ_to_xyY, xyY_to_munsell_colour
     from colour.notation.munsell import xyY_to_munsell_specification
 
-from bench.full_class import fill_class
+from bench.full_class import WHEEL, fill_class, read_at_random
 from bench.reading import bench_reading, times
 from noema.actions.create_school import create_school
 from noema.actions.keep_paint_set import NewSet, keep_paint_set
+from noema.actions.work_out_exercise import exercise_of
 from noema.assemble import web_application_of
 from noema.core.colour.adaptation import D50_TO_C
 from noema.core.colour.hvc import lab_to_hvc
@@ -28,6 +31,8 @@ from noema.core.colour.lab import lab_to_xyz
 from noema.core.colour.names import USUAL_HUES
 from noema.core.exercises.asked import Ground, Wanted
 from noema.core.exercises.catalogue import kind_of
+from noema.core.exercises.levels import Key, Level
+from noema.core.judging.judge import judge
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.next_move import next_move
@@ -39,8 +44,10 @@ from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.settings import Settings
+from noema.store.assignments import assignments_of_class
 from noema.store.engine import Sessions, bring_up_to_date, open_engine, open_sessions
 from noema.store.people import teacher_by_email
+from noema.store.reviews import review_queue
 from tools.cluster import Cluster
 
 ROOT = Path(__file__).parents[1]
@@ -77,6 +84,39 @@ def bench_pages(sessions: Sessions, settings: Settings) -> None:
     ):
         answer = times(lambda url=url: client.get(url), 20)
         print(f"{what}, 16 in the set / 150 ms: {answer / 0.15:.2f} (at most 1)")
+
+
+def bench_review(sessions: Sessions, settings: Settings) -> None:
+    """Judging, the desk and a class's patterns, with sheets of 36 cells from 32 students."""
+    serial = time.time_ns()
+    email = f"review{serial}@school.example"
+    with sessions.begin() as session:
+        school_id = create_school(session, f"Review {serial}", email, "Bench", PASSWORD)
+        teacher = teacher_by_email(session, email)
+    if teacher is None:
+        sys.exit("noema: the bench's teacher isn't there.")
+    full = fill_class(sessions, school_id, teacher.id, students=32, assignments=1, chosen=WHEEL)
+    with sessions() as session:
+        assignment = assignments_of_class(session, full)[0]
+        asked = exercise_of(session, assignment).asked
+        queue = review_queue(session, school_id)
+    readings = cycle([read_at_random(asked, "K7Q2-04", Random(n)) for n in range(20)])
+    gc.freeze()
+
+    def judge_one() -> None:
+        judge(next(readings), asked, Key.PAINTS, Level.BEGINNER, paints=WHEEL.paints)
+
+    taken = times(judge_one, 20)
+    print(f"judging a read sheet of 36 cells / 30 ms: {taken / 0.03:.2f} (at most 1)")
+    app = web_application_of(settings, sessions)
+    app.config["WTF_CSRF_ENABLED"] = False
+    client = app.test_client()
+    client.post("/log-in", data={"email": email, "password": PASSWORD})
+    turn = cycle(queue)
+    desk = times(lambda: client.get(f"/review/{next(turn)}"), 20)
+    print(f"the desk shows the next sheet / 150 ms: {desk / 0.15:.2f} (at most 1)")
+    patterns = times(lambda: client.get(f"/exercises/{assignment.id}/patterns"), 10)
+    print(f"patterns of 32 sheets of 36 cells / 300 ms: {patterns / 0.3:.2f} (at most 1)")
 
 
 def bench_hvc() -> None:
@@ -189,6 +229,7 @@ def main() -> None:
         log_ins_a_minute=0,
     )
     bench_pages(open_sessions(engine), settings)
+    bench_review(open_sessions(engine), settings)
     engine.dispose()
     cluster.stop()
 

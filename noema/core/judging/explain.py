@@ -48,6 +48,7 @@ _OWN = {
     2: tuple(np.linspace(-5.0, 5.0, 161)),
     3: (*(-far for far in _FAR), *_NEAR.tolist(), *_FAR),
 }
+_NEAREST = 60  # mixes of a net by plain distance, among which CIEDE2000 chooses
 _FEW = tuple(np.linspace(-2.0, 2.0, 5))  # doublings tried where a mix has four tubes or more
 _COARSE = {1: (0.0,), 2: tuple(np.linspace(-1.5, 1.5, 7)), 3: (-1.0, 0.0, 1.0)}
 _PULLS = np.geomspace(0.01, 3.0, 20)  # of what got in, beside the mix's own pull
@@ -63,9 +64,11 @@ def stories(
         net = _net(cause, parts, tubes, surface)
         if net is None:
             continue
-        away = ciede2000(net.labs, painted_lab)
+        apart = np.sum((net.labs - painted_lab) ** 2, axis=1)
+        near = np.argpartition(apart, min(_NEAREST, len(apart) - 1))[:_NEAREST]
+        away = ciede2000(net.labs[near], painted_lab)
         best = int(np.argmin(away))
-        tube, instead_of = net.of[int(net.which[best])]
+        tube, instead_of = net.of[int(net.which[near[best]])]
         told[cause] = Story(cause=cause, away=float(away[best]), tube=tube, instead_of=instead_of)
     return told
 

@@ -72,11 +72,12 @@ def _astray(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Stray]:
         cell = stray.printed
         if cell.id in passed_over | evidence.empty or cell.limit or not stray.colours:
             continue
-        if is_there_to_be_neutral(cell, evidence.asked.kind) or _is_wash(stray, evidence):
+        if is_there_to_be_neutral(cell, evidence.asked.kind):
             continue
         is_pair = evidence.asked.kind == _PAIRS and len(cell.parts) > 1
         far = _FAR_OF_PAIRS if is_pair else _FAR
-        if stray.beyond(evidence.rooms) > _SURE or stray.away > far * stray.own_sigma:
+        astray = stray.beyond(evidence.rooms) > _SURE or stray.away > far * stray.own_sigma
+        if astray and not _is_wash(stray, evidence):
             yield stray
 
 

@@ -50,18 +50,17 @@ def _off(strays: Sequence[Stray]) -> Floats:
 
 def _likeliest(strays: Sequence[Stray], off: Floats) -> Finding | None:
     strays_by = float(np.sum(np.maximum(np.diag(off) ** 2 - _USUAL, 0.0)))
+    expected = np.array([s.cell.lab for s in strays])
+    apart = ciede2000(expected[:, None], expected[None])
     best, gained = None, max(_GAIN, _EXPLAINS * strays_by)
     for i, j in combinations(range(len(strays)), 2):
-        if j - i > _REACH:
-            continue
-        one, other = strays[i], strays[j]
-        if float(ciede2000(one.cell.lab, other.cell.lab)) < _APART:
+        if j - i > _REACH or apart[i, j] < _APART:
             continue
         left = float(off[i, j] ** 2 + off[j, i] ** 2)
         gain = float(off[i, i] ** 2 + off[j, j] ** 2) - left
         fits = left < (_FITS_WHOLE if gain > _WHOLE * strays_by else _FITS)
         if gain > gained and fits and min(off[i, i], off[j, j]) > _STRAYS:
-            best, gained = (one, other), gain
+            best, gained = (strays[i], strays[j]), gain
     if best is None:
         return None
     names = opening(cells_words([stray.name for stray in best]))
