@@ -47,8 +47,12 @@ def fill_class(
     students: int,
     assignments: int,
     chosen: Chosen = SCALE,
+    straight_sha256: str | None = None,
 ) -> int:
-    """Make a class in which everybody has handed in everything; gives its number."""
+    """Make a class in which everybody has handed in everything; gives its number.
+
+    A kept picture may stand for every straightened sheet.
+    """
     rng = Random(8)
     serial = next(_serial)
     with sessions.begin() as session:
@@ -74,7 +78,7 @@ def fill_class(
                 reading = read_at_random(exercise.asked, sheet.code, rng)
                 body = reading_to_json(reading, "full.jpg")
                 reading_id = add_reading(
-                    session, photograph_id, sheet.id, READER_VERSION, body, None
+                    session, photograph_id, sheet.id, READER_VERSION, body, straight_sha256
                 )
                 judge_sheet(
                     session, photograph_id, reading_id, reading, assignment, exercise, USUAL_HUES

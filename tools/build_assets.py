@@ -75,6 +75,8 @@ def main() -> None:
         for name, weight in WEIGHTS.items():
             make_print_font(name, weight, Path(scratch))
     shutil.copyfile(ROOT / "node_modules/htmx.org/dist/htmx.min.js", STATIC / "js/htmx.min.js")
+    # Only tests use it: they hold pages against it.
+    shutil.copyfile(ROOT / "node_modules/axe-core/axe.min.js", ROOT / "tests/road/axe.min.js")
     build_styles()
 
 

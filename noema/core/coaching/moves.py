@@ -143,8 +143,9 @@ def _again(cell: AskedCell) -> str:
     """Say to start again, the lightest tube first."""
     parts = sorted(cell.parts, key=lambda part: -float(lab_of_parts([part])[0]))
     tubes = [part.tube.label for part in parts]
-    return f"Start again from {tubes[0]} and bring in {' and '.join(tubes[1:])}: " + (
-        f"about {say_parts(cell.parts)}."
+    return (
+        f"Start again from {tubes[0]} and bring in {' and '.join(tubes[1:])}: "
+        f"{say_parts(cell.parts)}."
     )
 
 

@@ -143,10 +143,10 @@ def _by_cell(
 
 def _suggested(cell: AskedCell, said: str, paints: PaintSet | None, table: HueTable) -> str:
     """Say what these paints have to do with it, and what would help."""
-    if paints is None or said != _DULL or cell.hvc.hue100 is None or len(cell.parts) < 2:
+    used = [part.tube for part in cell.parts if part.tube.role is Role.COLOUR]
+    if paints is None or said != _DULL or cell.hvc.hue100 is None or len(used) < 2:
         return _HELP.get(said, "")
     name = table.nearest(cell.hvc.hue100, _DULL_NAMES).name
-    used = [part.tube for part in cell.parts if part.tube.role is Role.COLOUR]
     better = [p.tube for p in best_mix(paints.tubes, cell.hvc.hue100) if p.tube.role is Role.COLOUR]
     if better and set(better) - set(used):
         return f"Try it with {' and '.join(tube.label for tube in better)}."
@@ -175,6 +175,7 @@ _WAYS: tuple[tuple[Callable[[CellJudgement], bool], str], ...] = (
     (lambda cell: _past(cell.hue, -1.0), _LEANS),
 )
 _HELP: Mapping[str, str] = {
+    _LEANS: "Show once how the mix turns with a touch of each of its tubes.",
     "is too dark": "Show once how little of the darker paint it takes.",
     "is too light": "Show it once beside the key, squinting.",
     "is more intense than asked": "Show how a touch of the complement takes intensity away.",

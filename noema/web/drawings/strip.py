@@ -32,10 +32,10 @@ class Joint:
     painted_fill: str
     expected_fill: str
     verdict: str  # the word that counts: the teacher's if there is one
+    word: str  # the same, short enough to stand under it; a star where it is the teacher's
     mark: str  # id of the mark that stands for it
     said: str  # the whole joint in words
     counts: bool
-    overruled: bool
     drift_x: float  # on a bar of 84 units, 42 is no drift
     bracket_from: float
     bracket_to: float
@@ -90,6 +90,8 @@ MARKS = {
     Verdict.OFF: "mark-off",
     Verdict.LOOK: "mark-look",
 }
+
+_SHORT = {Verdict.LOOK: "look"}
 
 
 def make_strip(judgement: Judgement, review: Review) -> Strip:
@@ -159,10 +161,10 @@ def _joint(
         painted_fill=painted,
         expected_fill=expected,
         verdict=verdict.value,
+        word=_SHORT.get(verdict, verdict.value) + "*" * (cell.id in review.overruled),
         mark=MARKS[verdict],
         said=f"{opening(cell_words(cell.label))}: {cell.reason}",
         counts=cell.id not in review.left_out,
-        overruled=cell.id in review.overruled,
         drift_x=_on_bar(drift.amount),
         bracket_from=_on_bar(drift.amount - doubt),
         bracket_to=_on_bar(drift.amount + doubt),

@@ -85,7 +85,7 @@ def test_too_little_blue_is_answered_with_a_little_of_it():
 def test_what_no_addition_mends_is_started_again_from_the_lighter_tube():
     green = judged(WHEEL, {"h11": mixed(lemon_yellow=300.0, phthalo_blue=1.0)})
     move = moves_of(green, WHEEL)["h11"]
-    assert move.words.startswith("Start again from lemon yellow and bring in phthalo blue: about 3")
+    assert move.words.startswith("Start again from lemon yellow and bring in phthalo blue: 3")
     assert move.addition is None
 
 
