@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 from noema.actions.review_sheet import review_sheet
 from noema.core.errors import OutOfDate, Refused
 from noema.core.judging.review import Decision, ReviewState, Verb
+from noema.store.assignments import assignment_of_school
 from noema.store.reviews import AttemptRow, waiting_for_review
 
 
@@ -37,6 +38,7 @@ def accept_holding(
     seen: Mapping[int, int],
 ) -> Accepted:
     """Accept the sheets a teacher saw; `seen` gives how long each one's record was then."""
+    assignment_of_school(session, school_id, assignment_id)
     wanted = [a for a in holding(session, school_id, assignment_id) if a.photograph_id in seen]
     if not wanted:
         raise Refused("None of these sheets waits any more: look at the pile again.")
@@ -58,9 +60,15 @@ def accept_holding(
 
 
 def take_back(
-    session: Session, *, school_id: int, teacher_id: int, photograph_ids: tuple[int, ...]
+    session: Session,
+    *,
+    school_id: int,
+    teacher_id: int,
+    assignment_id: int,
+    photograph_ids: tuple[int, ...],
 ) -> None:
     """Undo an acceptance of several sheets at once."""
+    assignment_of_school(session, school_id, assignment_id)
     for photograph_id in photograph_ids:
         review = review_sheet(
             session,

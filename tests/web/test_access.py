@@ -4,6 +4,7 @@ import pytest
 
 from noema.actions.calibrate_printer import own_printer
 from noema.store.photographs import photo_of_school
+from noema.store.phrases import keep_phrase, phrases_for
 from noema.web.frame.access import OPEN_TO_ALL
 
 ME, GONE, LOG_IN = (200, 302, 303), (404,), (302,)
@@ -35,6 +36,8 @@ BELONGS_TO_NOBODY = {
     "handing_in.hand_in",
     "handing_in.begin_pile",
     "reviewing.pile",
+    "rubrics.rubric",
+    "rubrics.write",
     "returning.overview",
     "progress.overview",
     "logging_in.log_out",
@@ -87,6 +90,18 @@ BELONGS_TO_A_SCHOOL = {
     "pictures.straight",
     "reviewing.desk",
     "reviewing.decide",
+    "reviewing.holding",
+    "reviewing.accept_all",
+    "reviewing.take_all_back",
+    "reviewing.whose",
+    "reviewing.give",
+    "patterns.of_exercise",
+    "patterns.hand_out",
+    "rubrics.drop",
+    "returning.slip",
+    "returning.slips",
+    "classes.speak",
+    "keys.hold",
     "returning.again",
     "progress.of_class",
     "progress.of_student",
@@ -99,9 +114,17 @@ ALSO = {
     "paints.change_now": (422,), "swatching.swatch_tube": (422,), "swatching.remove": (422,),
     "naming.name_now": (422,), "keys.approve": (422,), "printers.add": (422,),
     "aiming.look": (422,), "placing.place": (422,), "measuring.measure": (422,),
+    "reviewing.take_all_back": (422,), "reviewing.give": (422,), "rubrics.write": (422,),
+     "reviewing.accept_all": (422,), "classes.speak": (422,),
     "printers.add_card": (422,), "printers.photographs": (422,), "printers.measurements": (422,),
 }  # fmt: skip
-FORMS = {"reviewing.decide": {"verb": "leave-out", "cell": "c1"}}
+FORMS = {
+    "reviewing.decide": {"verb": "leave-out", "cell": "c1"},
+    "reviewing.give": {"sheet": "{sheet_id}"},
+    "reviewing.take_all_back": {"photograph": "{photograph_id}"},
+    "classes.speak": {"audience": "adult"},
+    "keys.hold": {"key": "own-ends", "level": "advanced"},
+}
 SPARE = {"paints.remove": "spare_set_ref"}  # what may be taken away while others are looked at
 
 
@@ -113,8 +136,11 @@ def addresses(school):
     with school.sessions() as session:
         pile = photo_of_school(session, school.id, photo).pile_id
         printer = own_printer(session, school.id, "Office")
+        keep_phrase(session, school.id, "strays", "Look once more.")
+        phrase = phrases_for(session, school.id, ["strays"])[0].id
         session.commit()
     return {
+        "phrase_id": phrase,
         "class_id": school.class_id,
         "assignment_id": school.assignment_id,
         "sheet_id": sheet.id,
@@ -143,7 +169,8 @@ def ask(client, rule, method, addresses):
         addresses = {**addresses, "set_ref": addresses[SPARE[rule.endpoint]]}
     for name, value in addresses.items():
         url = url.replace(f"<int:{name}>", str(value)).replace(f"<{name}>", str(value))
-    return client.open(url, method=method, data=FORMS.get(rule.endpoint)).status_code
+    sent = {name: value.format(**addresses) for name, value in FORMS.get(rule.endpoint, {}).items()}
+    return client.open(url, method=method, data=sent).status_code
 
 
 def test_every_route_has_a_rule(app):

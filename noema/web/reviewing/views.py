@@ -78,7 +78,13 @@ def accept_all(assignment_id: int) -> str:
 def take_all_back(assignment_id: int) -> Response:
     """Undo an acceptance of several sheets."""
     ids = tuple(request.form.getlist("photograph", type=int))
-    take_back(db(), school_id=me().school_id, teacher_id=me().id, photograph_ids=ids)
+    take_back(
+        db(),
+        school_id=me().school_id,
+        teacher_id=me().id,
+        assignment_id=assignment_id,
+        photograph_ids=ids,
+    )
     return redirect(url_for("reviewing.holding", assignment_id=assignment_id), 303)
 
 
