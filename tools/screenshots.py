@@ -25,7 +25,6 @@ DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
 PAGES = {
     "shelf": "/paints",
-    "set": "/paints/sets/split-six",
     "reach": "/paints/sets/split-six/reach",
     "explore": "/paints/sets/split-six/explore?one=scarlet&other=phthalo-blue&down=some&wet=1",
     "own-tube": "/paints/tubes/own-room-12-red",
@@ -59,7 +58,6 @@ def main() -> None:
         page.get_by_label("E-mail").fill(TEACHERS[0][0])
         page.get_by_label("Password").fill(PASSWORD)
         page.get_by_role("button", name="Log in").click()
-        shoot(page, "today")
         for name in ("Print", "Photograph", "Review", "Return"):
             page.locator("nav.stages").get_by_role("link", name=name).click()
             shoot(page, name.lower())
@@ -67,11 +65,18 @@ def main() -> None:
         page.get_by_role("link", name="Begin with the first").click()
         shoot(page, "desk")
         page.locator("nav.stages").get_by_role("link", name="Review").click()
-        page.get_by_role("row", name="Year 10 Painting").last.get_by_role("link").click()
+        chart = page.locator("section.panel").filter(has_text="Intensity chart")
+        chart.get_by_role("link").nth(1).click()
         shoot(page, "desk-colour")
         page.keyboard.press("m")
         page.get_by_role("button", name="Read it like this").wait_for()
         shoot(page, "outline")
+        page.locator("nav.stages").get_by_role("link", name="Review").click()
+        page.get_by_role("link", name="What the class shows").last.click()
+        shoot(page, "patterns")
+        page.locator("nav.stages").get_by_role("link", name="Return").click()
+        page.get_by_role("link", name="slip", exact=True).first.click()
+        shoot(page, "slip")
         page.get_by_role("link", name="Plan", exact=True).click()
         page.get_by_role("link", name="Intensity chart").click()
         shoot(page, "key")
