@@ -16,9 +16,11 @@ from noema.actions.keep_paint_set import NewSet, keep_paint_set
 from noema.actions.make_class import enrol_students, make_class
 from noema.actions.print_sheets import drawings, print_sheets
 from noema.actions.read_photograph import read_photograph
+from noema.actions.review_sheet import review_sheet
 from noema.actions.work_out_exercise import Chosen
 from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Key
+from noema.core.judging.review import Decision
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.fit import Swatch
 from noema.core.sheet.layout import Layout
@@ -32,6 +34,7 @@ from noema.store.assignments import assignment_of_school
 from noema.store.engine import Sessions
 from noema.store.people import teacher_by_email
 from noema.store.photographs import add_pile
+from noema.store.reviews import AttemptRow, attempt_of_school
 from noema.store.sheets import SheetRow, layouts_of_sheets, sheets_of_assignment
 
 PASSWORD = "a password of some length"
@@ -124,6 +127,23 @@ class School:
             with self.sessions.begin() as session:
                 read_photograph(session, self.files, handed_in.photo.id)
         return handed_in
+
+    def decides(self, photograph_id: int, decision: Decision, lines_seen: int | None = None):
+        """The teacher's word on a sheet; gives the review it folds to."""
+        with self.sessions.begin() as session:
+            return review_sheet(
+                session,
+                school_id=self.id,
+                teacher_id=self.teacher_id,
+                photograph_id=photograph_id,
+                decision=decision,
+                lines_seen=lines_seen,
+            )
+
+    def attempt(self, photograph_id: int) -> AttemptRow:
+        """A photograph as it stands before the teacher."""
+        with self.sessions() as session:
+            return attempt_of_school(session, self.id, photograph_id)
 
     def reviewable(self, **how) -> int:
         """A photograph that waits for review; gives its number."""

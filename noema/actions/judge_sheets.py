@@ -21,9 +21,9 @@ from noema.formats.asked_json import tolerance_from_json
 from noema.formats.judgement_json import judgement_to_json, tally_to_json
 from noema.formats.reading_json import reading_from_json
 from noema.store.assignments import AssignmentRow
+from noema.store.judgements import NewJudgement, add_judgement, open_review
 from noema.store.paints import hue_words
 from noema.store.readings import readings_of_assignment
-from noema.store.reviews import NewJudgement, add_judgement, open_review
 
 _DIGITS = 5
 

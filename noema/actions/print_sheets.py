@@ -21,7 +21,8 @@ from noema.formats.judgement_json import judgement_from_json
 from noema.formats.layout_json import layout_from_json, layout_to_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, lock_assignment
 from noema.store.classes import students_of_class
-from noema.store.reviews import AttemptRow, decided, judgements_of
+from noema.store.judgements import judgements_of
+from noema.store.reviews import AttemptRow, decided
 from noema.store.sheets import (
     NewSheet,
     SheetRow,

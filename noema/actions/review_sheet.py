@@ -9,8 +9,9 @@ from noema.core.errors import OutOfDate, Refused
 from noema.core.judging.review import Decision, Review, Verb, review_of
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.decisions import decisions, keep_review, lock_review, record, record_of
+from noema.store.judgements import judgements_of
 from noema.store.phrases import keep_phrase
-from noema.store.reviews import attempt_of_school, judgements_of
+from noema.store.reviews import attempt_of_school
 
 
 def review_sheet(

@@ -7,7 +7,7 @@ from noema.core.coaching.audience import Audience
 from noema.core.exercises.media import Medium
 from noema.formats.judgement_json import judgement_from_json
 from noema.store.classes import class_of_school, set_audience
-from noema.store.reviews import said_of_class, say_otherwise
+from noema.store.judgements import said_of_class, say_otherwise
 
 
 def speak_to_class(session: Session, school_id: int, class_id: int, audience: Audience) -> None:

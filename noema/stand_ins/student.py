@@ -12,6 +12,7 @@ from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import USUAL_HUES, hue_step
 from noema.core.errors import Refused
 from noema.core.exercises.asked import Asked, AskedCell, Band, CellShape, Even, Lab
+from noema.core.exercises.cells import is_wash
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part, mix_labs
@@ -68,7 +69,7 @@ class Sitting:
 
     def right(self, cell: AskedCell) -> Lab:
         """Paint a cell as asked, as well as hands can."""
-        if len(cell.parts) < 2 or _is_wash(cell, self.surface):
+        if len(cell.parts) < 2 or is_wash(cell, self.surface):
             return _lab(np.array(cell.lab) + self.rng.normal(0.0, (0.9, 0.5, 0.5)))
         return self.mixed(cell.parts)
 
@@ -262,13 +263,6 @@ def _apart(one: Tube, other: Tube) -> float:
     if hues[0] is None or hues[1] is None:
         return 50.0
     return abs(hue_step(hues[0], hues[1]))
-
-
-def _is_wash(cell: AskedCell, surface: Surface) -> bool:
-    """Whether a cell is lightened by paper, not by what is in its mix."""
-    amounts = [part.amount for part in cell.parts]
-    opaque = mix_labs([part.tube for part in cell.parts], amounts, surface)
-    return float(ciede2000(opaque, cell.lab)) > 1.0
 
 
 def _lab(values: np.ndarray) -> Lab:

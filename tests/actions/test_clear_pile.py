@@ -6,7 +6,6 @@ from noema.actions.accept_holding import accept_holding, holding, take_back
 from noema.actions.match_photograph import give_to_another
 from noema.actions.print_sheets import drawings, print_for_sent_back
 from noema.actions.read_photograph import read_photograph
-from noema.actions.review_sheet import review_sheet
 from noema.core.errors import Refused
 from noema.core.judging.review import Decision, ReviewState, Verb
 from noema.formats.judgement_json import judgement_from_json
@@ -15,28 +14,12 @@ from noema.formats.sheet_pdf import sheets_pdf
 from noema.stand_ins.painter import Hand
 from noema.stand_ins.studio import take_picture
 from noema.store.assignments import assignment_of_school
+from noema.store.judgements import judgements_of
 from noema.store.phrases import phrase_book
-from noema.store.reviews import attempt_of_school, judgements_of
 from noema.store.sheets import layouts_of_sheets
 from tests.trade import CAREFUL, PICTURE_PX
 
 SWAPPED = Hand(step_noise=0.0, missed=0.0, ragged_mm=0.3, cast=0.0, swapped=("c2", "c4"))
-
-
-def decide(school, photo, decision):
-    with school.sessions.begin() as session:
-        return review_sheet(
-            session,
-            school_id=school.id,
-            teacher_id=school.teacher_id,
-            photograph_id=photo,
-            decision=decision,
-        )
-
-
-def attempt(school, photo):
-    with school.sessions() as session:
-        return attempt_of_school(session, school.id, photo)
 
 
 def hands_in_all(school, hands):
@@ -65,7 +48,7 @@ def test_only_what_plainly_holds_is_accepted_in_one_go_and_undone_in_one(school)
     assert found == {good, other}
     accepted = accept(school, {good: 0, other: 0, swapped: 0})
     assert set(accepted.photograph_ids) == {good, other}
-    assert attempt(school, swapped).review.state is ReviewState.OPEN
+    assert school.attempt(swapped).review.state is ReviewState.OPEN
     with school.sessions.begin() as session:
         take_back(
             session,
@@ -74,27 +57,27 @@ def test_only_what_plainly_holds_is_accepted_in_one_go_and_undone_in_one(school)
             assignment_id=school.assignment_id,
             photograph_ids=accepted.photograph_ids,
         )
-    assert attempt(school, good).review.state is ReviewState.OPEN
+    assert school.attempt(good).review.state is ReviewState.OPEN
 
 
 def test_what_a_colleague_decided_meanwhile_is_left_and_named(school):
     good, other, _ = hands_in_all(school, [CAREFUL, CAREFUL, SWAPPED])
-    decide(school, good, Decision(verb=Verb.LEAVE_OUT, cell="c1"))
+    school.decides(good, Decision(verb=Verb.LEAVE_OUT, cell="c1"))
     accepted = accept(school, {good: 0, other: 0})
     assert accepted.photograph_ids == (other,)
-    assert accepted.changed == (attempt(school, good).student,)
-    assert attempt(school, good).review.state is ReviewState.OPEN
+    assert accepted.changed == (school.attempt(good).student,)
+    assert school.attempt(good).review.state is ReviewState.OPEN
 
 
 def test_a_sentence_of_ones_own_is_kept_under_what_was_found(school):
     photo = school.reviewable(hand=SWAPPED)
-    own = attempt(school, photo).sentence
-    decide(school, photo, Decision(verb=Verb.SEND_BACK, sentence=own))
+    own = school.attempt(photo).sentence
+    school.decides(photo, Decision(verb=Verb.SEND_BACK, sentence=own))
     with school.sessions() as session:
         assert phrase_book(session, school.id) == ()
-    decide(school, photo, Decision(verb=Verb.UNDO))
+    school.decides(photo, Decision(verb=Verb.UNDO))
     for _ in range(2):
-        decide(school, photo, Decision(verb=Verb.SEND_BACK, sentence="Two changed chairs."))
+        school.decides(photo, Decision(verb=Verb.SEND_BACK, sentence="Two changed chairs."))
     with school.sessions() as session:
         book = phrase_book(session, school.id)
     assert [(one.finding, one.words) for one in book] == [("swapped", "Two changed chairs.")]
@@ -113,8 +96,8 @@ def test_a_photograph_given_to_another_is_read_as_theirs(school):
         )
     with school.sessions.begin() as session:
         read_photograph(session, school.files, photo)
-    assert attempt(school, photo).student == second.student
-    decide(school, photo, Decision(verb=Verb.ACCEPT))
+    assert school.attempt(photo).student == second.student
+    school.decides(photo, Decision(verb=Verb.ACCEPT))
     with school.sessions.begin() as session, pytest.raises(Refused, match="Undo your decision"):
         give_to_another(
             session,
@@ -127,7 +110,7 @@ def test_a_photograph_given_to_another_is_read_as_theirs(school):
 
 def test_a_redo_of_only_what_needs_it_is_printed_read_and_judged(school):
     photo = school.reviewable(hand=SWAPPED)
-    decide(school, photo, Decision(verb=Verb.SEND_BACK, sentence="Change their places."))
+    school.decides(photo, Decision(verb=Verb.SEND_BACK, sentence="Change their places."))
     with school.sessions.begin() as session:
         (sheet,) = print_for_sent_back(session, school.id, school.assignment_id, only_needed=True)
         assert set(sheet.cells) == {"c1", "c2", "c4", "c5"}  # each row's ends come along

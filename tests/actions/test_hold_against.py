@@ -5,7 +5,6 @@ from sqlalchemy import text
 
 from noema.actions.hold_against import hold_against
 from noema.actions.read_again import reread_photograph
-from noema.actions.review_sheet import review_sheet
 from noema.actions.speak_to_class import speak_to_class
 from noema.core.coaching.audience import Audience
 from noema.core.errors import NotFound, Refused
@@ -13,7 +12,6 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.judging.review import Decision, ReviewState, Verb
 from noema.stand_ins.painter import Hand
 from noema.store.assignments import assignment_of_school
-from noema.store.reviews import attempt_of_school
 
 UNEVEN = Hand(step_noise=0.9, missed=0.0, ragged_mm=0.3)
 
@@ -27,29 +25,16 @@ def judgements(school, photo):
         return [tuple(row) for row in session.execute(question, {"p": photo})]
 
 
-def attempt(school, photo):
-    with school.sessions() as session:
-        return attempt_of_school(session, school.id, photo)
-
-
 def test_another_level_and_key_judge_all_work_and_keep_what_was_before(school):
     photo = school.reviewable(hand=UNEVEN, seed=3)
-    with school.sessions.begin() as session:
-        decision = Decision(verb=Verb.ACCEPT)
-        review_sheet(
-            session,
-            school_id=school.id,
-            teacher_id=school.teacher_id,
-            photograph_id=photo,
-            decision=decision,
-        )
-    before = attempt(school, photo)
+    school.decides(photo, Decision(verb=Verb.ACCEPT))
+    before = school.attempt(photo)
     with school.sessions.begin() as session:
         judged = hold_against(
             session, school.id, school.assignment_id, Key.OWN_ENDS, Level.ADVANCED
         )
         assert judged == 1
-    after = attempt(school, photo)
+    after = school.attempt(photo)
     assert [row[1:] for row in judgements(school, photo)] == [
         ("named", "beginner"),
         ("own-ends", "advanced"),
@@ -83,8 +68,8 @@ def test_an_older_judgement_is_followed_by_one_of_todays_judge(school):
 
 def test_sentences_are_said_anew_for_another_audience(school):
     photo = school.reviewable(hand=UNEVEN, seed=5)
-    before = attempt(school, photo).sentence
+    before = school.attempt(photo).sentence
     with school.sessions.begin() as session:
         speak_to_class(session, school.id, school.class_id, Audience.CHILD)
-    assert attempt(school, photo).sentence != before
+    assert school.attempt(photo).sentence != before
     assert len(judgements(school, photo)) == 1

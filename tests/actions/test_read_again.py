@@ -12,8 +12,9 @@ from noema.core.photo.reading import READER_VERSION
 from noema.core.sheet.calibration_sheet import squares_in_order
 from noema.formats.measurements import Sample, samples_to_cgats
 from noema.stand_ins.printer import Press
+from noema.store.judgements import reading_behind
 from noema.store.rereadings import read_twice, readers_of_school
-from noema.store.reviews import attempt_of_school, reading_behind
+from noema.store.reviews import attempt_of_school
 
 
 def meter_file() -> bytes:

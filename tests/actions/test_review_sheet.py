@@ -3,32 +3,19 @@
 import pytest
 from sqlalchemy import text
 
-from noema.actions.review_sheet import review_sheet
 from noema.core.errors import NotFound, OutOfDate, Refused
 from noema.core.judging.review import Decision, ReviewState, Verb
 from noema.core.judging.verdict import Verdict
 from noema.store.decisions import record_of
-from noema.store.reviews import attempt_of_school, review_queue
-
-
-def decide(school, photograph_id, decision, lines_seen=None):
-    with school.sessions.begin() as session:
-        return review_sheet(
-            session,
-            school_id=school.id,
-            teacher_id=school.teacher_id,
-            photograph_id=photograph_id,
-            decision=decision,
-            lines_seen=lines_seen,
-        )
+from noema.store.reviews import review_queue
 
 
 def test_accepting_takes_it_off_the_pile_and_undo_puts_it_back(school):
     photo = school.reviewable()
-    decide(school, photo, Decision(verb=Verb.ACCEPT))
+    school.decides(photo, Decision(verb=Verb.ACCEPT))
     with school.sessions() as session:
         assert review_queue(session, school.id) == ()
-    decide(school, photo, Decision(verb=Verb.UNDO))
+    school.decides(photo, Decision(verb=Verb.UNDO))
     with school.sessions() as session:
         assert review_queue(session, school.id) == (photo,)
         verbs = [line.decision.verb for line in record_of(session, photo)]
@@ -37,12 +24,10 @@ def test_accepting_takes_it_off_the_pile_and_undo_puts_it_back(school):
 
 def test_overruling_leaves_what_was_measured(school):
     photo = school.reviewable()
-    with school.sessions() as session:
-        before = attempt_of_school(session, school.id, photo).tally
-    decide(school, photo, Decision(verb=Verb.OVERRULE, cell="c2", verdict=Verdict.OFF))
-    decide(school, photo, Decision(verb=Verb.LEAVE_OUT, cell="c1"))
-    with school.sessions() as session:
-        attempt = attempt_of_school(session, school.id, photo)
+    before = school.attempt(photo).tally
+    school.decides(photo, Decision(verb=Verb.OVERRULE, cell="c2", verdict=Verdict.OFF))
+    school.decides(photo, Decision(verb=Verb.LEAVE_OUT, cell="c1"))
+    attempt = school.attempt(photo)
     assert attempt.tally == before
     assert attempt.review.overruled == {"c2": Verdict.OFF}
     assert attempt.review.left_out == {"c1"}
@@ -51,9 +36,9 @@ def test_overruling_leaves_what_was_measured(school):
 
 def test_the_second_of_two_teachers_is_told(school):
     photo = school.reviewable()
-    decide(school, photo, Decision(verb=Verb.ACCEPT), lines_seen=0)
+    school.decides(photo, Decision(verb=Verb.ACCEPT), lines_seen=0)
     with pytest.raises(OutOfDate, match="Ms Teal decided something"):
-        decide(school, photo, Decision(verb=Verb.SEND_BACK, sentence="No."), lines_seen=0)
+        school.decides(photo, Decision(verb=Verb.SEND_BACK, sentence="No."), lines_seen=0)
     with school.sessions() as session:
         assert len(record_of(session, photo)) == 1
 
@@ -69,13 +54,13 @@ def test_the_second_of_two_teachers_is_told(school):
 def test_what_makes_no_sense_is_refused(school, decision, reason):
     photo = school.reviewable()
     with pytest.raises(Refused, match=reason):
-        decide(school, photo, decision)
+        school.decides(photo, decision)
 
 
 def test_another_schools_sheet_isnt_there(school, other_school):
     photo = school.reviewable()
     with pytest.raises(NotFound):
-        decide(other_school, photo, Decision(verb=Verb.ACCEPT))
+        other_school.decides(photo, Decision(verb=Verb.ACCEPT))
     with school.sessions() as session:
         count = text("SELECT count(*) FROM decision WHERE photograph_id = :p")
         assert session.scalar(count, {"p": photo}) == 0

@@ -19,8 +19,8 @@ from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.printer import Press, print_page
 from noema.stand_ins.shot import Shot
 from noema.store.decisions import record_of
+from noema.store.judgements import reading_behind
 from noema.store.photographs import photos_of_pile
-from noema.store.reviews import reading_behind
 from noema.store.sheets import layouts_of_sheets
 from tests.trade import School
 

@@ -65,7 +65,11 @@ def _what(
     if finding is not None:
         filled = _about(finding, judgement, medium, moves)
         greeting = [_greeting(judgement)] if finding.kind in _GREETED else []
-        return [*greeting, (finding.kind.value, filled)]
+        is_dark = finding.kind is FindingKind.VALUES and finding.towards == "dark"
+        return [
+            *greeting,
+            (f"{finding.kind.value}-dark" if is_dark else finding.kind.value, filled),
+        ]
     away = _away(judgement)
     if away:
         worst = max(away, key=past_room)

@@ -11,6 +11,7 @@ import numpy as np
 
 from noema.core.colour.difference import ciede2000
 from noema.core.exercises.asked import Asked, AskedCell, Band
+from noema.core.exercises.cells import is_wash
 from noema.core.exercises.media import Medium
 from noema.core.exercises.value_scale import KIND
 from noema.core.judging.judgement import CellJudgement, FindingKind, Judgement
@@ -28,7 +29,6 @@ _FREE_KINDS = ("colour-wheel", "colour-match", "mixed-darks", "chromatic-greys")
 """Kinds in which any tube of the set may steer a mix; in the others a row's own tubes alone."""
 
 _ENOUGH = 0.4  # of the way left, with which a mix's own tubes count as good enough
-_WASH = 1.0  # CIEDE2000 from the opaque paint, from which a cell is thinned on paper
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -96,8 +96,7 @@ def _move(
         turn = "lighter" if judged.steps < 0 else "darker"
         words = f"Make it {step_words(judged.steps)} {turn}{_by(turn, medium)}."
         return Move(cell=cell.id, words=words)
-    surface = paints.binder.dry
-    if float(ciede2000(lab_of_parts(cell.parts, surface), cell.lab)) > _WASH:
+    if is_wash(cell, paints.binder.dry):
         return Move(cell=cell.id, words=_of_wash(judged, paints.binder))
     if len(cell.parts) == 1:
         tube = cell.parts[0].tube.label

@@ -2,13 +2,16 @@
 
 from collections.abc import Callable, Iterable
 
+from noema.core.colour.difference import ciede2000
 from noema.core.exercises.asked import AskedCell, Concern, Ground
 from noema.core.exercises.kind import white_or_paper
 from noema.core.exercises.paths import cell_of, stop_of
-from noema.core.pigments.mix import Part
+from noema.core.pigments.film import Surface
+from noema.core.pigments.mix import Part, lab_of_parts
 from noema.core.pigments.partners import white_to_show
 from noema.core.pigments.tube import Tube
 
+_WASH = 1.0  # CIEDE2000 from the opaque paint, from which paper shows through
 DRY = "Let it dry, then photograph it flat, in daylight."
 
 
@@ -17,6 +20,11 @@ def tube_cell(tube: Tube, cell_id: str, ground: Ground, label: str | None = None
     stop = stop_of([Part(tube=tube, amount=1.0)], ground.paints.binder.dry)
     note = f"{tube.label.capitalize()} as it comes."
     return cell_of(stop, cell_id, label or tube.label, note, is_end=True)
+
+
+def is_wash(cell: AskedCell, surface: Surface) -> bool:
+    """Say whether a cell is lightened by the paper under it, not by what is in its mix."""
+    return float(ciede2000(lab_of_parts(cell.parts, surface), cell.lab)) > _WASH
 
 
 def let_down_cell(cell: AskedCell, cell_id: str, ground: Ground) -> AskedCell:

@@ -74,8 +74,12 @@ def said_of(
     chroma: Drift | None,
     painted: HVC,
     table: HueTable,
+    *,
+    value_first: bool = False,
 ) -> str:
     """Say a verdict's reason in a painter's words, the gravest quantity first.
+
+    Where a colour is matched, value is compared first, then hue, then intensity.
 
     `steps` is the value's drift in steps of a scale; None where cells aren't steps of value.
     """
@@ -93,7 +97,9 @@ def said_of(
         words = _too(chroma.amount, chroma.tolerance, "dull", "intense")
         said["chroma"] = (chroma, words)
     # What a verdict rests on is said, in the order of how far it passes its room.
-    grave = sorted(said.values(), key=lambda one: -abs(one[0].amount) / one[0].tolerance)
+    grave = list(said.values())
+    if not value_first:
+        grave.sort(key=lambda one: -abs(one[0].amount) / one[0].tolerance)
     astray = [words for drift, words in grave if _verdict(drift) is verdict]
     if verdict is Verdict.LOOK:
         return f"Seems {astray[0]}, but the reading isn't sure enough."

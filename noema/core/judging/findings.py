@@ -1,8 +1,9 @@
 """Patterns a whole sheet shows, the one to mend first standing first.
 
 Each chapter looks for its own: how it was painted and photographed (`craft`), cells in each other's
-place (`swaps`), rows of steps (`steps`), what went into mixes (`mixes`), neutrals (`neutrals`). A
-cell that one finding explains isn't held against its painter by another.
+place (`swaps`), rows of steps (`steps`), what went into mixes (`mixes`), neutrals (`neutrals`), the
+point of a kind (`points`). A cell that one finding explains isn't held against its painter by
+another.
 """
 
 from collections.abc import Iterable, Iterator
@@ -13,6 +14,7 @@ from noema.core.judging.evidence import Evidence
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.mixes import find_in_mixes, find_wandering
 from noema.core.judging.neutrals import find_cast, find_in_neutrals
+from noema.core.judging.points import find_points
 from noema.core.judging.steps import find_in_rows
 from noema.core.judging.swaps import find_swaps
 
@@ -36,8 +38,12 @@ def find_patterns(evidence: Evidence) -> tuple[Finding, ...]:
     told = crowded | _cells(wandering)
     mixes = tuple(find_in_mixes(evidence, told))
     neutrals = tuple(find_in_neutrals(evidence, told))
+    # What a kind is there to show is said only where no cell's own story says it already.
+    explained = told | _cells(mixes) | _cells(neutrals)
+    points = tuple(f for f in find_points(evidence) if not explained & set(f.cells))
     cast = tuple(find_cast(evidence))
-    return _ranked((*craft, *swaps, *rows, *wandering, *mixes, *neutrals, *cast), evidence)
+    found = (*craft, *swaps, *rows, *wandering, *mixes, *neutrals, *points, *cast)
+    return _ranked(found, evidence)
 
 
 def _hides_colours(finding: Finding, evidence: Evidence) -> bool:

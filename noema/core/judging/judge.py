@@ -27,6 +27,7 @@ NEAR_PAPER = 0.6
 """Value by which a step's expected value may lie below blank paper and be left as paper."""
 
 _PALE = 4.0  # chroma over which a step can't be left as paper, nor look like it
+_MATCH = "colour-match"  # painters compare value first, then hue, then intensity
 _BLINDING = {
     CellFlag.OUTSIDE: "Part of this step lies outside the photograph.",
     CellFlag.GLARE: "A shine lies over this step.",
@@ -65,7 +66,17 @@ def judge(
     rooms = tolerance or usual_tolerance(asked.kind, level)
     stride, names = _stride(asked), cell_names(asked)
     cells = tuple(
-        _judge_cell(seen, cell, names, stride, key, rooms, table, empty=seen.id in empty)
+        _judge_cell(
+            seen,
+            cell,
+            names,
+            stride,
+            key,
+            rooms,
+            table,
+            empty=seen.id in empty,
+            value_first=asked.kind == _MATCH,
+        )
         for seen, cell in zip(reading.cells, asked.cells, strict=True)
     )
     evidence = Evidence(
@@ -128,6 +139,7 @@ def _judge_cell(
     table: HueTable,
     *,
     empty: bool,
+    value_first: bool,
 ) -> CellJudgement:
     # Against the student's own ends the doubt that all cells share falls out.
     sigma = seen.sigma_step if key is Key.OWN_ENDS else seen.sigma_value
@@ -138,7 +150,7 @@ def _judge_cell(
         chroma = chroma_drift(seen, cell, rooms.chroma, has_hue=has_hue(seen, cell))
     steps = None if stride is None else value.amount / stride
     verdict = worst_of([drift for drift in (value, hue, chroma) if drift is not None])
-    reason = said_of(verdict, value, steps, hue, chroma, seen.hvc, table)
+    reason = said_of(verdict, value, steps, hue, chroma, seen.hvc, table, value_first=value_first)
     blinded = next((why for flag, why in _BLINDING.items() if flag in seen.flags), None)
     if empty or blinded:
         verdict = Verdict.LOOK

@@ -10,12 +10,12 @@ import numpy as np
 
 from noema.core.colour.difference import ciede2000
 from noema.core.exercises.asked import CellShape, Even
+from noema.core.exercises.cells import is_wash
 from noema.core.judging.evidence import Evidence, Stray
 from noema.core.judging.explain import Cause, Story, stories
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.neutrals import is_there_to_be_neutral
 from noema.core.judging.words import cells_words, opening
-from noema.core.pigments.mix import lab_of_parts
 from noema.core.pigments.tube import Role
 
 _SURE, _SURE_ALONE = 0.6, 2.4
@@ -42,7 +42,6 @@ _UNRELATED = (_PAIRS, "mixing-grid", "colour-match", "tube-swatches", "mixed-dar
 
 _TWINS_APART = 3.0  # CIEDE2000 between a dirty tube's cell and the tube's other cells, at least
 _FEWEST_WANDER, _WANDER_SHARE = 3, 0.3  # cells of a row or ring that stray to one side
-_WASH = 1.0  # CIEDE2000 from the opaque paint, from which a cell is thinned on paper
 
 
 def find_in_mixes(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Finding]:
@@ -77,14 +76,8 @@ def _astray(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Stray]:
         is_pair = evidence.asked.kind == _PAIRS and len(cell.parts) > 1
         far = _FAR_OF_PAIRS if is_pair else _FAR
         astray = stray.beyond(evidence.rooms) > _SURE or stray.away > far * stray.own_sigma
-        if astray and not _is_wash(stray, evidence):
+        if astray and not is_wash(cell, evidence.surface):
             yield stray
-
-
-def _is_wash(stray: Stray, evidence: Evidence) -> bool:
-    """Say whether a cell is lightened by paper, not by what is in its mix."""
-    opaque = lab_of_parts(stray.printed.parts, evidence.surface)
-    return float(ciede2000(opaque, stray.printed.lab)) > _WASH
 
 
 def _contaminated(

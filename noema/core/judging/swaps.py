@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.colour.difference import ciede2000
+from noema.core.exercises.asked import Even
 from noema.core.judging.evidence import Evidence, Stray
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.words import cells_words, opening
@@ -33,10 +34,10 @@ def find_swaps(evidence: Evidence) -> Iterator[Finding]:
         strays = evidence.in_band(band)
         if len(strays) < 2:
             continue
-        off = _off(strays)
+        off, ring = _off(strays), band.even is Even.HUE
         if (whole := _reversed(strays, off)) is not None:
             yield whole
-        elif (swap := _likeliest(strays, off)) is not None:
+        elif (swap := _likeliest(strays, off, ring=ring)) is not None:
             yield swap
 
 
@@ -48,13 +49,14 @@ def _off(strays: Sequence[Stray]) -> Floats:
     return np.asarray(ciede2000(painted[:, None], expected[None]) / sigma[:, None])
 
 
-def _likeliest(strays: Sequence[Stray], off: Floats) -> Finding | None:
+def _likeliest(strays: Sequence[Stray], off: Floats, *, ring: bool) -> Finding | None:
     strays_by = float(np.sum(np.maximum(np.diag(off) ** 2 - _USUAL, 0.0)))
     expected = np.array([s.cell.lab for s in strays])
     apart = ciede2000(expected[:, None], expected[None])
     best, gained = None, max(_GAIN, _EXPLAINS * strays_by)
     for i, j in combinations(range(len(strays)), 2):
-        if j - i > _REACH or apart[i, j] < _APART:
+        steps = min(j - i, len(strays) - (j - i)) if ring else j - i
+        if steps > _REACH or apart[i, j] < _APART:
             continue
         left = float(off[i, j] ** 2 + off[j, i] ** 2)
         gain = float(off[i, i] ** 2 + off[j, j] ** 2) - left

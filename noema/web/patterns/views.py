@@ -13,8 +13,9 @@ from noema.core.progress.class_patterns import (
 )
 from noema.formats.judgement_json import judgement_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school
+from noema.store.judgements import judgements_of
 from noema.store.paints import hue_words
-from noema.store.reviews import attempts_of_class, judgements_of
+from noema.store.reviews import attempts_of_class
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.patterns.field import DriftField, make_field

@@ -8,7 +8,8 @@ from noema.core.progress.value_accuracy import Accuracy, accuracy_of, change_wor
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow, assignments_of_class
 from noema.store.classes import ClassRow, StudentRow, class_of_school, student_of_class
-from noema.store.reviews import AttemptRow, attempts_of_student, judgements_of
+from noema.store.judgements import judgements_of
+from noema.store.reviews import AttemptRow, attempts_of_student
 from noema.web.drawings.strip import BRACKET_SIGMAS, Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me

@@ -13,13 +13,8 @@ from noema.core.judging.review import Review, ReviewState
 from noema.core.judging.words import cell_words, opening
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
-from noema.store.reviews import (
-    AttemptRow,
-    attempt_of_school,
-    decided,
-    judgements_of,
-    moves_of,
-)
+from noema.store.judgements import judgements_of, moves_of
+from noema.store.reviews import AttemptRow, attempt_of_school, decided
 from noema.store.waiting import sent_back_without_sheet
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame

@@ -26,18 +26,11 @@ from noema.formats.photo_file import upright_size
 from noema.store.assignments import AssignmentRow, assignment_of_school
 from noema.store.base import Json
 from noema.store.decisions import RecordLine, record_of
+from noema.store.judgements import judgements_of, moves_of, reading_behind
 from noema.store.paints import hue_words
 from noema.store.photographs import photo_of_school
 from noema.store.phrases import PhraseRow, phrases_for
-from noema.store.reviews import (
-    AttemptRow,
-    attempt_of_school,
-    earlier_attempt,
-    judgements_of,
-    moves_of,
-    reading_behind,
-    review_queue,
-)
+from noema.store.reviews import AttemptRow, attempt_of_school, earlier_attempt, review_queue
 from noema.store.sheets import SheetRow, layouts_of_sheets, sheet_of_school
 from noema.web.drawings.asked_plot import AskedPlot, make_asked_plot
 from noema.web.drawings.stair import Stair, make_stair

@@ -216,3 +216,26 @@ def test_a_grey_that_leans_the_other_way_is_seen_though_its_chroma_is_the_same()
     cell = next(one for one in judgement.cells if one.id == reddish.id)
     assert cell.verdict is Verdict.OFF
     assert "leans to green" in cell.reason.lower()
+
+
+def test_a_wheel_whose_yellow_isnt_the_lightest_misses_its_point():
+    yellow, orange = cell_of(WHEEL, "yellow"), cell_of(WHEEL, "yellow-orange")
+    changed = {
+        yellow.id: (yellow.lab[0] - 8.0, yellow.lab[1], yellow.lab[2]),
+        orange.id: (orange.lab[0] + 9.0, orange.lab[1], orange.lab[2]),
+    }
+    kinds = {finding.kind for finding in found(WHEEL, changed)}
+    assert kinds & {FindingKind.VALUES, FindingKind.SWAPPED, FindingKind.LEANS}
+
+
+def test_a_muted_pair_louder_than_the_clean_one_misses_the_point():
+    clean = next(c for c in PAIRS.cells if c.id == "r2p2m")  # lemon yellow and phthalo blue
+    grey = (clean.lab[0], 0.15 * clean.lab[1], 0.15 * clean.lab[2])
+    kinds = {finding.kind for finding in found(PAIRS, {clean.id: grey})}
+    assert kinds & {FindingKind.DULL, FindingKind.WRONG_TUBE, FindingKind.LEANS}
+
+
+def test_a_swap_across_the_place_where_a_ring_closes_is_found():
+    first, last = WHEEL.cells[0], WHEEL.cells[-1]
+    finding = found(WHEEL, {first.id: last.lab, last.id: first.lab})[0]
+    assert (finding.kind, set(finding.cells)) == (FindingKind.SWAPPED, {first.id, last.id})

@@ -1,0 +1,78 @@
+"""What a kind of exercise is there to show: a wheel light at the top, clean pairs beside muted."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from noema.core.exercises.asked import CellShape, Even
+from noema.core.judging.evidence import Evidence, Stray
+from noema.core.judging.judgement import Finding, FindingKind
+from noema.core.judging.words import opening
+
+WHEEL, PAIRS = "colour-wheel", "secondary-pairs"
+_SURE = 2.5  # own sigmas by which an order must be turned round
+_CLEANER = 0.75  # of the best pair's chroma under which a pair counts as muted
+_TURNED = 0.5  # chroma by which the muted must pass the clean
+
+
+def find_points(evidence: Evidence) -> Iterator[Finding]:
+    """Find where the point of the exercise is missed."""
+    if evidence.asked.kind == WHEEL:
+        yield from _not_light_at_the_top(evidence)
+    if evidence.asked.kind == PAIRS:
+        yield from _clean_not_told_from_muted(evidence)
+
+
+def _not_light_at_the_top(evidence: Evidence) -> Iterator[Finding]:
+    """Find a hue painted lighter than the one that should be lightest, beyond its room."""
+    for band in evidence.asked.bands:
+        ring = evidence.in_band(band) if band.even is Even.HUE else ()
+        top = max(ring, key=lambda stray: stray.cell.hvc.value, default=None)
+        if top is None:
+            continue
+        other = max(ring, key=lambda stray: stray.hvc.value)
+        by = other.hvc.value - top.hvc.value
+        sigma = float(np.hypot(_value_sigma(top), _value_sigma(other)))
+        if by > evidence.rooms.value and by > _SURE * sigma:
+            yield Finding(
+                kind=FindingKind.VALUES,
+                cells=(top.cell.id, other.cell.id),
+                amount=by / evidence.rooms.value,
+                words=f"{opening(other.name)} is lighter than {top.name}: "
+                "the wheel should be lightest there.",
+            )
+
+
+def _clean_not_told_from_muted(evidence: Evidence) -> Iterator[Finding]:
+    """Find a secondary whose muted pair came out more intense than its clean one."""
+    for band in evidence.asked.bands:
+        mixed = [
+            stray
+            for stray in evidence.in_band(band)
+            if stray.printed.shape is CellShape.DIAMOND and not stray.printed.limit
+        ]
+        if not mixed:
+            continue
+        clean = max(mixed, key=lambda stray: stray.printed.hvc.chroma)
+        muted = [s for s in mixed if s.printed.hvc.chroma < _CLEANER * clean.printed.hvc.chroma]
+        loud = max(muted, key=lambda stray: stray.hvc.chroma, default=None)
+        if loud is None:
+            continue
+        by = loud.hvc.chroma - clean.hvc.chroma
+        sigma = float(np.hypot(_chroma_sigma(loud), _chroma_sigma(clean)))
+        if by > max(_TURNED, _SURE * sigma):
+            yield Finding(
+                kind=FindingKind.DULL,
+                cells=(clean.cell.id,),
+                amount=by,
+                words=f"{opening(clean.name)} should be the clean one, "
+                f"and {loud.name} came out more intense.",
+            )
+
+
+def _value_sigma(stray: Stray) -> float:
+    return stray.own_share * stray.seen.sigma_value
+
+
+def _chroma_sigma(stray: Stray) -> float:
+    return stray.own_share * stray.seen.sigma_chroma

@@ -1,0 +1,137 @@
+"""Judgements of readings, and what was said with them."""
+
+from collections.abc import Collection, Mapping
+from dataclasses import asdict, dataclass
+from typing import cast
+
+from sqlalchemy import select, update
+from sqlalchemy.orm import Session
+
+from noema.store.base import Json
+from noema.store.tables import (
+    Assignment,
+    JudgementRow,
+    Photograph,
+    ReadingRow,
+    ReviewRow,
+    Sheet,
+)
+
+
+@dataclass(frozen=True, kw_only=True)
+class NewJudgement:
+    """A judgement about to be kept."""
+
+    reading_id: int
+    judge: str  # the judge's version
+    key: str
+    level: str
+    body: Json
+    tally: Json
+    sentence: str
+    moves: Json  # what to do next, by cell
+    attention: float  # how much it needs a look
+    holds_plainly: bool
+
+
+def add_judgement(session: Session, new: NewJudgement) -> int:
+    """Keep a judgement and give its number; the same one isn't kept twice."""
+    same = select(JudgementRow.id).where(
+        JudgementRow.reading_id == new.reading_id,
+        JudgementRow.judge == new.judge,
+        JudgementRow.key == new.key,
+        JudgementRow.level == new.level,
+    )
+    if (found := session.scalar(same)) is not None:
+        return found
+    row = JudgementRow(**asdict(new))
+    session.add(row)
+    session.flush()
+    return row.id
+
+
+def open_review(session: Session, photograph_id: int, judgement_id: int) -> None:
+    """Put an attempt before the teacher, or a new judgement under a review that stands."""
+    row = session.get(ReviewRow, photograph_id)
+    if row is None:
+        row = ReviewRow(photograph_id=photograph_id, left_out=[], overruled={}, standing=0)
+        session.add(row)
+    row.judgement_id = judgement_id
+    session.flush()
+
+
+def moves_of(session: Session, photograph_ids: Collection[int]) -> dict[int, dict[str, str]]:
+    """What should be done next with the cells of some attempts, by cell?"""
+    question = (
+        select(ReviewRow.photograph_id, JudgementRow.moves)
+        .join(JudgementRow, JudgementRow.id == ReviewRow.judgement_id)
+        .where(ReviewRow.photograph_id.in_(photograph_ids))
+    )
+    return {row.photograph_id: row.moves for row in session.execute(question)}
+
+
+@dataclass(frozen=True, kw_only=True)
+class SaidOf:
+    """A current judgement whose sentence may have to be said otherwise."""
+
+    judgement_id: int
+    photograph_id: int
+    medium: str
+    body: Json
+    moves: dict[str, str]
+
+
+def said_of_class(session: Session, class_id: int) -> tuple[SaidOf, ...]:
+    """Which judgements stand behind a class's attempts?"""
+    question = (
+        select(
+            JudgementRow.id,
+            ReviewRow.photograph_id,
+            Assignment.medium,
+            JudgementRow.body,
+            JudgementRow.moves,
+        )
+        .join(ReviewRow, ReviewRow.judgement_id == JudgementRow.id)
+        .join(Photograph, Photograph.id == ReviewRow.photograph_id)
+        .join(Sheet, Sheet.id == Photograph.sheet_id)
+        .join(Assignment, Assignment.id == Sheet.assignment_id)
+        .where(Assignment.class_id == class_id)
+    )
+    return tuple(
+        SaidOf(
+            judgement_id=row.id,
+            photograph_id=row.photograph_id,
+            medium=row.medium,
+            body=row.body,
+            moves=cast(dict[str, str], row.moves),
+        )
+        for row in session.execute(question)
+    )
+
+
+def say_otherwise(session: Session, sentences: Mapping[int, str]) -> None:
+    """Keep other sentences for some judgements, by number."""
+    rows = [{"id": number, "sentence": sentence} for number, sentence in sentences.items()]
+    if rows:
+        session.execute(update(JudgementRow), rows)
+
+
+def judgements_of(session: Session, photograph_ids: Collection[int]) -> dict[int, Json]:
+    """What are the whole current judgements of some attempts?"""
+    question = (
+        select(ReviewRow.photograph_id, JudgementRow.body)
+        .join(JudgementRow, JudgementRow.id == ReviewRow.judgement_id)
+        .where(ReviewRow.photograph_id.in_(photograph_ids))
+    )
+    return {row.photograph_id: row.body for row in session.execute(question)}
+
+
+def reading_behind(session: Session, photograph_id: int) -> Json:
+    """What reading does an attempt's judgement rest on?"""
+    body = session.scalar(
+        select(ReadingRow.body)
+        .join(JudgementRow, JudgementRow.reading_id == ReadingRow.id)
+        .join(ReviewRow, ReviewRow.judgement_id == JudgementRow.id)
+        .where(ReviewRow.photograph_id == photograph_id)
+    )
+    return {} if body is None else body
