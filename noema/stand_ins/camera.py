@@ -50,7 +50,8 @@ def expose(
     height_mm = curled(page.shape[:2], shot, rng)
     lit = light_on(page, shot, px_per_mm, height_mm, rng)
     shine = shine_on(page, page if printed is None else printed, shot, px_per_mm, rng)
-    lit += (shot.exposure * shine)[..., None]
+    if shot.glare:
+        lit += (shot.exposure * shine)[..., None]
     picture = _seen(lit, height_mm, shot, size_px, rng)
     scale = max(size_px) / 4032.0
     picture = cv2.GaussianBlur(picture, (0, 0), max(shot.blur_px * scale, 0.3))

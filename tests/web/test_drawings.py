@@ -40,7 +40,7 @@ def test_the_teachers_word_stands_in_the_strip():
     review = Review(left_out=frozenset({"c1"}), overruled={"c7": Verdict.HOLDS})
     joints = make_strip(JUDGEMENT, review).joints
     assert not joints[0].counts
-    assert (joints[6].verdict, joints[6].overruled) == ("holds", True)
+    assert (joints[6].verdict, joints[6].word) == ("holds", "holds*")
     assert JUDGEMENT.cells[6].verdict is not Verdict.HOLDS
 
 

@@ -8,6 +8,7 @@ from sqlalchemy.engine import Engine
 
 from bench.full_class import fill_class
 from noema.store.assignments import assignments_of_class
+from tests.trade import found_school
 
 PAGES = (
     "/progress/classes/{class_id}",
@@ -41,23 +42,32 @@ def counted():
     event.remove(Engine, "before_cursor_execute", count)
 
 
-@pytest.mark.parametrize("page", PAGES)
-def test_queries_dont_grow(app, school, other_school, page):
-    few = fill_class(school.sessions, school.id, school.teacher_id, students=2, assignments=1)
-    many = fill_class(
-        other_school.sessions, other_school.id, other_school.teacher_id, students=9, assignments=4
+@pytest.fixture(scope="module")
+def few_and_many(sessions, files):
+    """Two schools, one with little and one with much: each with what stands in an address."""
+    return [
+        _filled(found_school(sessions, files), students=2, assignments=1, sets=1),
+        _filled(found_school(sessions, files), students=9, assignments=4, sets=5),
+    ]
+
+
+def _filled(school, *, students, assignments, sets):
+    class_id = fill_class(
+        school.sessions, school.id, school.teacher_id, students=students, assignments=assignments
     )
-    numbers = []
+    own = [school.swatches(f"Red {number}") for number in range(sets)]
+    refs = [school.puts_together(f"Set {number}", *own) for number in range(sets)]
     with school.sessions() as session:
-        given = {one: assignments_of_class(session, one)[0].id for one in (few, many)}
-    sets = {}
-    for where, size in ((school, 1), (other_school, 5)):
-        own = [where.swatches(f"Red {number}") for number in range(size)]
-        sets[where] = [where.puts_together(f"Set {number}", *own) for number in range(size)][-1]
-    for where, class_id in ((school, few), (other_school, many)):
-        client = where.teacher(app)
+        assignment_id = assignments_of_class(session, class_id)[0].id
+    return school, {"class_id": class_id, "set_ref": refs[-1], "assignment_id": assignment_id}
+
+
+@pytest.mark.parametrize("page", PAGES)
+def test_queries_dont_grow(app, few_and_many, page):
+    numbers = []
+    for school, parts in few_and_many:
+        client = school.teacher(app)
         with counted() as asked:
-            url = page.format(class_id=class_id, set_ref=sets[where], assignment_id=given[class_id])
-            assert client.get(url).status_code == 200
+            assert client.get(page.format(**parts)).status_code == 200
         numbers.append(len(asked))
     assert numbers[0] == numbers[1]
