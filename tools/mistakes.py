@@ -4,6 +4,7 @@ Run: .venv/bin/python -m tools.mistakes [sheets with a mistake [sheets painted r
 """
 
 import sys
+import time
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
@@ -216,6 +217,10 @@ def main() -> None:
         seeds, kinds = zip(*made, strict=True)
         sheets = [sheet for sheet in pool.map(handed_in, seeds, kinds) if sheet is not None]
     report([s for s in sheets if s.mistake], [s for s in sheets if s.mistake is None])
+    start = time.perf_counter()
+    judged = [len(sheet.findings) for sheet in sheets]
+    each = (time.perf_counter() - start) / max(len(judged), 1)
+    print(f"judging one of them / 30 ms: {each / 0.03:.2f} (at most 1)")
 
 
 if __name__ == "__main__":
