@@ -55,7 +55,7 @@ def craft_of(seen: CellReading) -> float | None:
 
 
 def _bare(evidence: Evidence) -> Iterator[Finding]:
-    bare = [cell.id for cell in evidence.judged if cell.id in evidence.empty]
+    bare = [cell.id for cell in evidence.asked.cells if cell.id in evidence.empty]
     if bare:
         are = "is" if len(bare) == 1 else "are"
         words = opening(f"{cells_words(evidence.labels(bare))} {are} still bare.")

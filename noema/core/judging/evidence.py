@@ -11,9 +11,8 @@ from noema.core.colour.names import HueTable, hue_step
 from noema.core.exercises.asked import Asked, AskedCell, Band, Even
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.judging.drift import HUE_SHOWS_FROM, cast_of
-from noema.core.judging.judgement import CellJudgement
 from noema.core.judging.shared_drift import shared_drift
-from noema.core.photo.reading import CellFlag, CellReading, SheetFlag
+from noema.core.photo.reading import CellFlag, CellReading
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import PaintSet
@@ -107,19 +106,17 @@ class Stray:
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Evidence:
-    """One sheet, judged cell by cell."""
+    """One sheet, read cell by cell."""
 
     asked: Asked  # as held against
     printed: Asked  # as these paints give it
     read: tuple[CellReading, ...]
-    judged: tuple[CellJudgement, ...]
     names: dict[str, str]
     empty: frozenset[str]
     strays: dict[str, Stray]  # of the cells that can be trusted, by id
     rooms: Tolerance
     table: HueTable
     paints: PaintSet | None
-    flags: tuple[SheetFlag, ...]
 
     @property
     def surface(self) -> Surface:

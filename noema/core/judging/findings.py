@@ -8,7 +8,6 @@ another.
 
 from collections.abc import Iterable, Iterator
 
-from noema.core.exercises.asked import AskedCell
 from noema.core.judging.craft import find_in_craft
 from noema.core.judging.evidence import Evidence
 from noema.core.judging.judgement import Finding, FindingKind
@@ -68,10 +67,6 @@ def _cells(findings: Iterable[Finding]) -> frozenset[str]:
 
 def _ranked(findings: Iterable[Finding], evidence: Evidence) -> tuple[Finding, ...]:
     """Put the gravest first; what the paints can't do is nobody's finding."""
-    limits = {cell.id for cell in evidence.printed.cells if _is_limited(cell)}
+    limits = {cell.id for cell in evidence.printed.cells if cell.limit}
     fair = [one for one in findings if not one.cells or not set(one.cells) <= limits]
     return tuple(sorted(fair, key=lambda one: (_ORDER.index(one.kind), -abs(one.amount))))
-
-
-def _is_limited(cell: AskedCell) -> bool:
-    return bool(cell.limit)

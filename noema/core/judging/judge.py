@@ -83,14 +83,12 @@ def judge(
         asked=asked,
         printed=printed,
         read=reading.cells,
-        judged=cells,
         names=names,
         empty=empty,
         strays=strays_of(asked, printed, reading.cells, names),
         rooms=rooms,
         table=table,
         paints=paints,
-        flags=reading.flags,
     )
     jumps = jumps_of(evidence)
     return Judgement(

@@ -15,6 +15,7 @@ from noema.core.judging.evidence import Evidence, Stray
 from noema.core.judging.explain import Cause, Story, stories
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.neutrals import is_there_to_be_neutral
+from noema.core.judging.points import PAIRS
 from noema.core.judging.words import cells_words, opening
 from noema.core.pigments.tube import Role
 
@@ -36,8 +37,7 @@ _GAIN, _GAIN_OF_PAIRS = 12.0, 1.5
 """In squared sigmas: how much more another tube must explain than a mix's own; where pairs stand
 beside each other to be compared, tubes are mixed up easily."""
 
-_PAIRS = "secondary-pairs"
-_UNRELATED = (_PAIRS, "mixing-grid", "colour-match", "tube-swatches", "mixed-darks")
+_UNRELATED = (PAIRS, "mixing-grid", "colour-match", "tube-swatches", "mixed-darks")
 """Kinds whose neighbours needn't have a hue in common."""
 
 _TWINS_APART = 3.0  # CIEDE2000 between a dirty tube's cell and the tube's other cells, at least
@@ -73,7 +73,7 @@ def _astray(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Stray]:
             continue
         if is_there_to_be_neutral(cell, evidence.asked.kind):
             continue
-        is_pair = evidence.asked.kind == _PAIRS and len(cell.parts) > 1
+        is_pair = evidence.asked.kind == PAIRS and len(cell.parts) > 1
         far = _FAR_OF_PAIRS if is_pair else _FAR
         astray = stray.beyond(evidence.rooms) > _SURE or stray.away > far * stray.own_sigma
         if astray and not is_wash(cell, evidence.surface):
@@ -119,10 +119,10 @@ def _other_tube(stray: Stray, told: Mapping[Cause, Story], kind: str) -> Finding
     other, own = told.get(Cause.REPLACED), told[Cause.BALANCE]
     if other is None or other.instead_of is None or other.away > _EXPLAINS * stray.away:
         return None
-    if kind != _PAIRS and stray.printed.hvc.chroma < _HAS_A_HUE:
+    if kind != PAIRS and stray.printed.hvc.chroma < _HAS_A_HUE:
         return None
     gain = (own.away**2 - other.away**2) / stray.own_sigma**2
-    if gain < (_GAIN_OF_PAIRS if kind == _PAIRS else _GAIN):
+    if gain < (_GAIN_OF_PAIRS if kind == PAIRS else _GAIN):
         return None
     return Finding(
         kind=FindingKind.WRONG_TUBE,
