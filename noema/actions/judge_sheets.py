@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from sqlalchemy.orm import Session
 
+from noema.actions.weigh_exercise import weigh_exercise
 from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
 from noema.core.coaching.advice import advice
 from noema.core.coaching.moves import next_moves
@@ -41,6 +42,7 @@ def judge_sheet(
 
     `exercise` is that of the reading's own sheet, which may hold only some cells.
     """
+    weigh_exercise(session, assignment, table)
     judgement = _judged(reading, assignment, exercise, table)
     moves = next_moves(judgement, exercise.asked, exercise.paints, assignment.medium)
     new = NewJudgement(

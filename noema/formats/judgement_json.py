@@ -4,6 +4,7 @@ from typing import Any, cast
 
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.value_scale import KIND
+from noema.core.judging.closeness import Demand
 from noema.core.judging.judgement import (
     CellJudgement,
     Drift,
@@ -12,6 +13,7 @@ from noema.core.judging.judgement import (
     FindingKind,
     Judgement,
 )
+from noema.core.judging.rubric import Skill
 from noema.core.judging.tally import Tally
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
@@ -19,6 +21,8 @@ from noema.core.sheet.layout import Triple
 Json = dict[str, object]
 
 _SAID = ("tube", "own", "towards")  # of a finding, where there is something to say
+_BySkill = dict[str, dict[str, list[float]]]
+_SKILLS = {skill.value: skill for skill in Skill}
 _VERDICTS = {verdict.value: verdict for verdict in Verdict}
 
 
@@ -85,6 +89,10 @@ def tally_to_json(tally: Tally) -> Json:
         "drift": [round(drift, 3) for drift in tally.drifts],
         "sigma": [round(sigma, 4) for sigma in tally.sigmas],
         "verdict": [verdict.value for verdict in tally.verdicts],
+        "skills": {
+            skill.value: {cell: [round(a, 3), round(s, 3)] for cell, (a, s) in by_cell.items()}
+            for skill, by_cell in tally.skills.items()
+        },
     }
 
 
@@ -98,7 +106,24 @@ def tally_from_json(values: Json) -> Tally:
         drifts=tuple(lists["drift"]),
         sigmas=tuple(lists["sigma"]),
         verdicts=tuple(_VERDICTS[word] for word in lists["verdict"]),
+        skills={
+            _SKILLS[name]: {cell: (pair[0], pair[1]) for cell, pair in by_cell.items()}
+            for name, by_cell in cast(_BySkill, values.get("skills", {})).items()
+        },
     )
+
+
+def demand_to_json(demand: Demand) -> Json:
+    """Give what an exercise asks of a hand as plain values."""
+    return {
+        skill.value: {cell: [round(ask, 4) for ask in asks] for cell, asks in by_cell.items()}
+        for skill, by_cell in demand.items()
+    }
+
+
+def demand_from_json(values: Json) -> Demand:
+    """Read back what `demand_to_json` wrote."""
+    return {_SKILLS[name]: by_cell for name, by_cell in cast(_BySkill, values).items()}
 
 
 def _finding(values: Json) -> Finding:

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from noema.core.judging.closeness import SkillDrifts, skill_drifts
 from noema.core.judging.judgement import Judgement
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
@@ -24,6 +25,7 @@ class Tally:
     drifts: tuple[float, ...]  # value
     sigmas: tuple[float, ...]  # one sigma of each drift
     verdicts: tuple[Verdict, ...]
+    skills: SkillDrifts  # empty for judgements of the first three versions
 
     @property
     def said(self) -> str:
@@ -42,4 +44,5 @@ def tally_of(judgement: Judgement) -> Tally:
         drifts=tuple(cell.drift for cell in cells),
         sigmas=tuple(cell.sigma for cell in cells),
         verdicts=tuple(cell.verdict for cell in cells),
+        skills=skill_drifts(judgement),
     )

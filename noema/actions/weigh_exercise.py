@@ -1,0 +1,21 @@
+"""What an exercise asks of a hand is worked out once, before its first sheet is judged."""
+
+from numpy.random import default_rng
+from sqlalchemy.orm import Session
+
+from noema.actions.work_out_exercise import exercise_of
+from noema.core.colour.names import HueTable
+from noema.core.judging.demand import Held, demand_of
+from noema.formats.judgement_json import demand_to_json
+from noema.store.assignments import AssignmentRow, demands_of, set_demand
+
+
+def weigh_exercise(session: Session, assignment: AssignmentRow, table: HueTable) -> None:
+    """Keep what an assignment asks as it is now held; nothing happens where that is known."""
+    if demands_of(session, [assignment.id]):
+        return
+    whole = exercise_of(session, assignment)
+    held = Held(expected=whole.expected, key=whole.key, paints=whole.paints, table=table)
+    # The same seed, so that an assignment weighs the same wherever it is weighed.
+    demand = demand_of(held, default_rng(0))
+    set_demand(session, assignment.id, demand_to_json(demand))

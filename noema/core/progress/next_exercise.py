@@ -1,0 +1,84 @@
+"""Which exercise to give next to whom, with the reason.
+
+The skill that stands lowest, as far as its doubt lets one say, is trained by the kind that counts
+it most and was painted least; who is sure everywhere goes on to what they haven't painted.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from noema.core.judging.rubric import Rubric, Skill
+from noema.core.progress.course import Way
+from noema.core.progress.skill_courses import SkillCourse, Tried, stands
+
+_SECURE = 2.5  # points from which a skill needs no exercise of its own
+_TRAINS = (
+    "value-scale",
+    "tint-ladder",
+    "colour-wheel",
+    "intensity-chart",
+    "tone-ladder",
+    "chromatic-greys",
+    "secondary-pairs",
+    "mixed-darks",
+    "colour-match",
+)
+"""Kinds that train something, the earlier ones first learnt."""
+_STUCK_SHEETS = 3
+
+
+@dataclass(frozen=True, kw_only=True)
+class NextExercise:
+    """What one student could paint next."""
+
+    kind: str
+    reason: str
+
+
+def next_exercise(
+    attempts: Sequence[Tried], courses: Sequence[SkillCourse], rubric: Rubric
+) -> NextExercise:
+    """Choose the next kind of exercise for a student."""
+    painted = [one.kind for one in attempts]
+    if not painted:
+        return NextExercise(kind=_TRAINS[0], reason="nothing read yet: begin with value")
+    open_skills = [
+        one
+        for one in courses
+        if one.skill not in (None, Skill.CRAFT) and one.course.level < _SECURE
+    ]
+    if not open_skills:
+        fresh = next((kind for kind in _TRAINS if kind not in painted), _TRAINS[-1])
+        return NextExercise(kind=fresh, reason="secure in all that was painted: something new")
+    weakest = min(open_skills, key=lambda one: one.course.high[-1])
+    assert weakest.skill is not None  # left out above
+    return NextExercise(
+        kind=_training(weakest.skill, painted, rubric),
+        reason=f"{weakest.name} {stands(weakest.course.level)}{_stuck(weakest)}",
+    )
+
+
+def stuck_on(courses: Sequence[SkillCourse]) -> tuple[SkillCourse, ...]:
+    """Name the skills that stay low over several sheets."""
+    return tuple(
+        one
+        for one in courses
+        if one.skill is not None
+        and one.skill is not Skill.CRAFT
+        and len(one.points) >= _STUCK_SHEETS
+        and one.course.way is not Way.RISING
+        and one.course.high[-1] < _SECURE
+    )
+
+
+def _training(skill: Skill, painted: Sequence[str], rubric: Rubric) -> str:
+    weights: Mapping[str, float] = {
+        kind: rubric.of_kind(kind).get(skill, 0.0) - 0.8 * painted.count(kind) for kind in _TRAINS
+    }
+    return max(_TRAINS, key=lambda kind: weights[kind])
+
+
+def _stuck(one: SkillCourse) -> str:
+    if one.course.way is Way.FALLING:
+        return ", further out than it was"
+    return " over several sheets" if len(one.points) >= _STUCK_SHEETS else ""

@@ -1,0 +1,137 @@
+"""A student's skills over weeks, in curves and words, and what their redos and their eye show."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from math import hypot
+
+from noema.core.judging.closeness import Closeness, together
+from noema.core.judging.rubric import Skill
+from noema.core.progress.course import Course, Point, Way, course
+from noema.core.progress.seeing import Seen
+
+CLEAR = 1.64
+"""Sigmas from which two attempts are told apart: nineteen in twenty, one-sided."""
+
+OVERALL = "all together"
+_NAMED = {
+    Skill.HUE: "hues",
+    Skill.VALUE: "values",
+    Skill.INTENSITY: "intensity",
+    Skill.EVENNESS: "even steps",
+    Skill.NEUTRAL: "neutrals",
+    Skill.CRAFT: "craft",
+}
+_HELD = ((3.2, "sure"), (2.5, "secure"), (1.7, "getting there"), (0.9, "begun"), (0.0, "not yet"))
+
+
+@dataclass(frozen=True, kw_only=True)
+class Tried:
+    """One attempt, summed up."""
+
+    assignment: int
+    kind: str
+    week: int  # of the unit
+    close: Mapping[Skill, Closeness]
+
+
+@dataclass(frozen=True, kw_only=True)
+class SkillCourse:
+    """One skill over time."""
+
+    name: str  # as people call it
+    skill: Skill | None  # None: all of colour together
+    points: tuple[Point, ...]
+    course: Course
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Redone:
+    """What redoing did, over all exercises done more than once."""
+
+    exercises: int
+    nearer: int  # whose best attempt is clearly nearer than the first
+    gained: float  # points on average
+
+
+def skill_courses(attempts: Sequence[Tried]) -> tuple[SkillCourse, ...]:
+    """Give all of colour together, then every skill that was seen; attempts oldest first."""
+    shown: tuple[Skill | None, ...] = (None, *Skill)
+    series: dict[Skill | None, list[Point]] = {skill: [] for skill in shown}
+    for one in attempts:
+        for skill in shown:
+            close = together(one.close) if skill is None else one.close.get(skill)
+            if close is not None:
+                point = Point(week=one.week, points=close.points, sigma=close.sigma)
+                series[skill].append(point)
+    return tuple(_course(skill, points) for skill, points in series.items() if points)
+
+
+def by_kind(attempts: Sequence[Tried], skill: Skill) -> dict[str, tuple[float, int]]:
+    """Give where a skill stands in each kind of exercise: mean points and how many sheets."""
+    seen: dict[str, list[float]] = {}
+    for one in attempts:
+        if skill in one.close:
+            seen.setdefault(one.kind, []).append(one.close[skill].points)
+    return {kind: (sum(points) / len(points), len(points)) for kind, points in seen.items()}
+
+
+def redone(attempts: Sequence[Tried]) -> Redone | None:
+    """Hold the first attempt at each exercise against the best; None where nothing was redone."""
+    tries: dict[int, list[Closeness]] = {}
+    for one in attempts:
+        if (close := together(one.close)) is not None:
+            tries.setdefault(one.assignment, []).append(close)
+    again = [found for found in tries.values() if len(found) > 1]
+    if not again:
+        return None
+    pairs = [(found[0], max(found[1:], key=lambda close: close.points)) for found in again]
+    return Redone(
+        exercises=len(again),
+        nearer=sum(b.points - a.points > CLEAR * hypot(a.sigma, b.sigma) for a, b in pairs),
+        gained=sum(b.points - a.points for a, b in pairs) / len(pairs),
+    )
+
+
+def redone_words(found: Redone) -> str:
+    """Say what redoing did."""
+    some = "1 exercise" if found.exercises == 1 else f"{found.exercises} exercises"
+    if not found.nearer:
+        return f"Did {some} again; about as close as the first time."
+    return f"Did {some} again, and came clearly nearer in {found.nearer}."
+
+
+def eye_words(sheets: Sequence[Seen]) -> str:
+    """Say how well a student's own eye agrees with the readings, lately against before."""
+    known = [one for one in sheets if one.share is not None]
+    if not known:
+        return ""
+    agreed = sum(len(one.agreed) for one in known)
+    cells = sum(one.cells for one in known)
+    return f"Sees {agreed} of {cells} steps as they are read ({agreed / cells:.0%})."
+
+
+def stands(points: float) -> str:
+    """Say how sure a skill is at some points of four."""
+    return next(words for least, words in _HELD if points >= least)
+
+
+def _course(skill: Skill | None, points: Sequence[Point]) -> SkillCourse:
+    found = course(points)
+    name = OVERALL if skill is None else _NAMED[skill]
+    return SkillCourse(
+        name=name, skill=skill, points=tuple(points), course=found, words=_words(name, found)
+    )
+
+
+def _words(name: str, found: Course) -> str:
+    now = stands(found.level)
+    since = f" since week {found.since}" if found.since is not None else ""
+    match found.way:
+        case Way.UNSAID:
+            return f"{name}: {now} so far; {found.way.value}"
+        case Way.RISING if since and found.since is not None:
+            return f"{name}: better than at the start, {now}{since}"
+        case Way.STEADY:
+            return f"{name}: steady, {now}{since}"
+    return f"{name}: {found.way.value}, {now} now"
