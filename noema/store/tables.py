@@ -46,6 +46,7 @@ class School(Base):
     hue_names: Mapped[Json | None]  # hue100 by name; none: the usual table
     rubric: Mapped[Json | None]  # level names, weights, mark; none: the usual rubric
     warm_blue: Mapped[str] = mapped_column(String(20), server_default=WarmBlue.VIOLET.value)
+    keep_months: Mapped[int | None]  # pictures are kept so long; none: until somebody erases them
     made_at: Mapped[datetime] = made_now()
 
 
@@ -74,6 +75,10 @@ class SchoolClass(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     name: Mapped[str] = mapped_column(String(80))
+    term: Mapped[str] = mapped_column(String(40), server_default="")  # such as Autumn 2026
+    join_code: Mapped[str] = mapped_column(String(8), unique=True)  # students begin with it
+    sees_at_once: Mapped[bool] = mapped_column(server_default=text("false"))  # or after review
+    archived_at: Mapped[datetime | None]
     unit_starts_on: Mapped[date]
     unit_weeks: Mapped[int]
     audience: Mapped[str] = mapped_column(String(20), server_default=Audience.TEENAGER.value)
@@ -88,6 +93,7 @@ class Student(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     display_name: Mapped[str] = mapped_column(String(60))
+    card_serial: Mapped[int] = mapped_column(server_default=text("1"))  # of the card that counts
     made_at: Mapped[datetime] = made_now()
 
 
@@ -126,6 +132,7 @@ class Assignment(Base):
     shows_parts: Mapped[bool] = mapped_column(server_default=text("false"))
     key_photograph_id: Mapped[int | None] = mapped_column(ForeignKey("photograph.id"))
     key_labs: Mapped[Json | None]  # Lab by cell of the teacher's sheet, once approved
+    demand: Mapped[Json | None]  # what hands of known care miss by, by skill and cell
     printer_id: Mapped[int | None] = mapped_column(ForeignKey("printer.id"))  # that lays its sheets
     medium: Mapped[str] = mapped_column(String(20))
     level: Mapped[str] = mapped_column(String(20))
@@ -158,12 +165,18 @@ class Sheet(Base):
 
 
 class Pile(Base):
-    """Photographs handed in together."""
+    """Photographs handed in together, by a teacher or by a student for one assignment."""
 
     __tablename__ = "pile"
+    __table_args__ = (
+        CheckConstraint("(teacher_id IS NULL) <> (student_id IS NULL)", name="from_one"),
+        CheckConstraint("(student_id IS NULL) = (assignment_id IS NULL)", name="for_assignment"),
+    )
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
-    teacher_id: Mapped[int] = mapped_column(ForeignKey("teacher.id"))
+    teacher_id: Mapped[int | None] = mapped_column(ForeignKey("teacher.id"))
+    student_id: Mapped[int | None] = mapped_column(ForeignKey("student.id"), index=True)
+    assignment_id: Mapped[int | None] = mapped_column(ForeignKey("assignment.id"))
     card_id: Mapped[int | None] = mapped_column(ForeignKey("reference_card.id"))  # beside them
     made_at: Mapped[datetime] = made_now()
 
@@ -193,6 +206,7 @@ class Photograph(Base):
     reason: Mapped[str | None] = mapped_column(String(300))  # why it isn't read, for people
     code_seen: Mapped[str | None] = mapped_column(String(40))  # a code that is none of ours
     outline: Mapped[Json | None]  # where a teacher placed the cells
+    picture_gone_at: Mapped[datetime | None]  # when its bytes were removed for good
     received_at: Mapped[datetime] = made_now()
 
 

@@ -2,7 +2,7 @@
 
 from alembic import context
 
-from noema.store import paint_tables, tables  # noqa: F401  their tables join the metadata
+from noema.store import paint_tables, student_tables, tables  # noqa: F401  their tables join the metadata
 from noema.store.base import Base
 
 context.configure(connection=context.config.attributes["connection"], target_metadata=Base.metadata)

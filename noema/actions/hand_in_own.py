@@ -1,0 +1,142 @@
+"""A student hands in a photograph of their own sheet, whole or piece by piece.
+
+Pieces may come twice or be cut off: the sender asks how far it got and goes on from there. The
+photograph is kept before the answer goes out, and the same one is never taken twice.
+"""
+
+from datetime import datetime
+from secrets import token_hex
+
+from sqlalchemy.orm import Session
+
+from noema.actions.hand_in_photo import HandedIn, hand_in_photo
+from noema.core.errors import BadPicture, OutOfDate, Refused
+from noema.core.progress.states import PhotoState
+from noema.devices.file_store import FileStore
+from noema.devices.piece_store import PieceStore
+from noema.formats.photo_file import MOST_BYTES
+from noema.store.photographs import add_student_pile, photo_of_pupil
+from noema.store.pupil_work import (
+    UploadRow,
+    add_upload,
+    end_upload,
+    given_one_to_pupil,
+    sheets_of_pupil,
+    upload_of_pupil,
+    uploads_under_way,
+)
+from noema.store.pupils import PupilRow
+
+MOST_UNDER_WAY = 4
+"""Photographs of one student's on their way at once; the oldest gives way to a fifth."""
+
+_SOMEBODY_ELSES = "This very photograph was handed in by somebody else: photograph your own sheet."
+
+
+def hand_in_own(
+    session: Session,
+    files: FileStore,
+    pupil: PupilRow,
+    assignment_id: int,
+    *,
+    name: str,
+    data: bytes,
+    received_at: datetime,
+) -> int:
+    """Keep and queue a photograph; gives its number, also when it had come before."""
+    _has_sheet(session, pupil, assignment_id)
+    if len(data) > MOST_BYTES:
+        raise BadPicture("The photograph is over 30 MB: send a smaller one.")
+    handed_in = hand_in_photo(
+        session,
+        files,
+        school_id=pupil.school_id,
+        pile_id=add_student_pile(session, pupil.school_id, pupil.id, assignment_id),
+        name=name,
+        data=data,
+        received_at=received_at,
+    )
+    return _number(session, pupil, handed_in)
+
+
+def begin_upload(
+    session: Session, pieces: PieceStore, pupil: PupilRow, assignment_id: int, name: str, size: int
+) -> str:
+    """Note that a photograph is on its way; gives the name its pieces come under."""
+    _has_sheet(session, pupil, assignment_id)
+    if not 1 <= size <= MOST_BYTES:
+        raise BadPicture("Send a photograph of at most 30 MB.")
+    for late in uploads_under_way(session, pupil.id)[: 1 - MOST_UNDER_WAY]:
+        pieces.drop(late)
+        end_upload(session, late, None)
+    upload_id = token_hex(16)
+    add_upload(session, pupil.id, upload_id, assignment_id, name[-200:] or "photograph", size)
+    return upload_id
+
+
+def add_piece(
+    session: Session,
+    files: FileStore,
+    pieces: PieceStore,
+    pupil: PupilRow,
+    upload_id: str,
+    *,
+    at: int,
+    data: bytes,
+    received_at: datetime,
+) -> tuple[int, int | None]:
+    """Take one piece; gives how many bytes are there and, once whole, the photograph's number."""
+    upload = upload_of_pupil(session, pupil.id, upload_id)
+    if upload.photograph_id is not None:
+        return upload.size_bytes, upload.photograph_id
+    if at < 0 or at + len(data) > upload.size_bytes:
+        raise OutOfDate("That is more than the photograph has: begin again.")
+    length = pieces.append(upload.id, at, data)
+    if length < upload.size_bytes:
+        return length, None
+    return length, _whole(session, files, pieces, pupil, upload, received_at)
+
+
+def _whole(
+    session: Session,
+    files: FileStore,
+    pieces: PieceStore,
+    pupil: PupilRow,
+    upload: UploadRow,
+    received_at: datetime,
+) -> int:
+    data = pieces.take(upload.id)
+    try:
+        photograph_id = hand_in_own(
+            session,
+            files,
+            pupil,
+            upload.assignment_id,
+            name=upload.name,
+            data=data,
+            received_at=received_at,
+        )
+    except BadPicture:
+        pieces.drop(upload.id)
+        raise
+    end_upload(session, upload.id, photograph_id)
+    # Its bytes lie in the file store by now; were this not reached they would only lie twice.
+    pieces.drop(upload.id)
+    return photograph_id
+
+
+def _has_sheet(session: Session, pupil: PupilRow, assignment_id: int) -> None:
+    given_one_to_pupil(session, pupil.id, assignment_id)
+    if not sheets_of_pupil(session, pupil.id, assignment_id):
+        raise Refused("There is no sheet of yours yet: ask your teacher to print it.")
+
+
+def _number(session: Session, pupil: PupilRow, handed_in: HandedIn) -> int:
+    if handed_in.refused or handed_in.photo is None:
+        raise BadPicture(handed_in.refused or "Send a photograph.")
+    if handed_in.known and handed_in.photo.state is not PhotoState.READING:
+        try:
+            photo_of_pupil(session, pupil.id, handed_in.photo.id)
+        except Refused as wrong:
+            raise Refused(_SOMEBODY_ELSES) from wrong
+    return handed_in.photo.id

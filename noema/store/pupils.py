@@ -1,0 +1,112 @@
+"""Students as people who take part themselves: who holds a card, what is theirs to see."""
+
+from dataclasses import dataclass
+
+from sqlalchemy import select, update
+from sqlalchemy.orm import Session
+
+from noema.core.errors import NotFound
+from noema.store.tables import Enrolment, SchoolClass, Student
+
+
+@dataclass(frozen=True, kw_only=True)
+class PupilRow:
+    """A student who may come in with a card."""
+
+    id: int
+    school_id: int
+    display_name: str
+    card_serial: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class JoinRow:
+    """How a class's students come in and what they see."""
+
+    class_id: int
+    name: str
+    join_code: str
+    sees_at_once: bool  # readings are shown before the teacher's review
+    term: str
+    archived: bool
+
+
+def pupil_by_id(session: Session, student_id: int) -> PupilRow | None:
+    """Who has this number?"""
+    row = session.get(Student, student_id)
+    return None if row is None else _pupil(row)
+
+
+def pupils_of_class(session: Session, class_id: int) -> tuple[PupilRow, ...]:
+    """Who of a class may come in, by name?"""
+    rows = session.scalars(
+        select(Student)
+        .join(Enrolment, Enrolment.student_id == Student.id)
+        .where(Enrolment.class_id == class_id)
+        .order_by(Student.display_name, Student.id)
+    )
+    return tuple(_pupil(row) for row in rows)
+
+
+def join_of_class(session: Session, class_id: int) -> JoinRow:
+    """How do the students of a class come in?"""
+    return _join(session.get_one(SchoolClass, class_id))
+
+
+def class_to_join(session: Session, join_code: str) -> JoinRow | None:
+    """Which class that goes on has this code?"""
+    row = session.scalar(
+        select(SchoolClass).where(
+            SchoolClass.join_code == join_code, SchoolClass.archived_at.is_(None)
+        )
+    )
+    return None if row is None else _join(row)
+
+
+def code_taken(session: Session, join_code: str) -> bool:
+    """Does a class already have this code?"""
+    taken = select(SchoolClass.id).where(SchoolClass.join_code == join_code)
+    return session.scalar(taken) is not None
+
+
+def end_card(session: Session, student_id: int) -> None:
+    """End a student's card; the next one counts from now on."""
+    session.execute(
+        update(Student).where(Student.id == student_id).values(card_serial=Student.card_serial + 1)
+    )
+
+
+def set_sees_at_once(session: Session, class_id: int, sees_at_once: bool) -> None:
+    """Say when a class's students see readings."""
+    session.get_one(SchoolClass, class_id).sees_at_once = sees_at_once
+    session.flush()
+
+
+def pupil_of_school(session: Session, school_id: int, student_id: int) -> PupilRow:
+    """Which student is this, if they are one of the school's?"""
+    row = session.scalar(
+        select(Student).where(Student.school_id == school_id, Student.id == student_id)
+    )
+    if row is None:
+        raise NotFound("There is no such student in your school.")
+    return _pupil(row)
+
+
+def _pupil(row: Student) -> PupilRow:
+    return PupilRow(
+        id=row.id,
+        school_id=row.school_id,
+        display_name=row.display_name,
+        card_serial=row.card_serial,
+    )
+
+
+def _join(row: SchoolClass) -> JoinRow:
+    return JoinRow(
+        class_id=row.id,
+        name=row.name,
+        join_code=row.join_code,
+        sees_at_once=row.sees_at_once,
+        term=row.term,
+        archived=row.archived_at is not None,
+    )

@@ -1,0 +1,45 @@
+"""What students do themselves, and what other systems call things."""
+
+from datetime import datetime
+
+from sqlalchemy import CheckConstraint, ForeignKey, String, UniqueConstraint
+from sqlalchemy.orm import Mapped, mapped_column
+
+from noema.store.base import Base, Json, made_now
+
+
+class SelfCheck(Base):
+    """Which cells a student thought would hold, said before the reading was shown."""
+
+    __tablename__ = "self_check"
+    photograph_id: Mapped[int] = mapped_column(ForeignKey("photograph.id"), primary_key=True)
+    thinks: Mapped[list[str] | None]  # cells; none: they chose not to say
+    made_at: Mapped[datetime] = made_now()
+
+
+class Upload(Base):
+    """A photograph on its way from a student's device, piece by piece."""
+
+    __tablename__ = "upload"
+    __table_args__ = (CheckConstraint("size_bytes > 0", name="size_positive"),)
+    id: Mapped[str] = mapped_column(String(32), primary_key=True)
+    student_id: Mapped[int] = mapped_column(ForeignKey("student.id"), index=True)
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id"))
+    name: Mapped[str] = mapped_column(String(200))
+    size_bytes: Mapped[int]
+    photograph_id: Mapped[int | None] = mapped_column(ForeignKey("photograph.id"))  # once whole
+    made_at: Mapped[datetime] = made_now()
+
+
+class Sourced(Base):
+    """A record as another system of the school sent it, under that system's own identifier."""
+
+    __tablename__ = "sourced"
+    __table_args__ = (UniqueConstraint("school_id", "kind", "sourced_id"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    school_id: Mapped[int] = mapped_column(ForeignKey("school.id"))
+    kind: Mapped[str] = mapped_column(String(20))  # users, classes, enrollments, …
+    sourced_id: Mapped[str] = mapped_column(String(255))
+    body: Mapped[Json]  # the line, column by column
+    class_id: Mapped[int | None] = mapped_column(ForeignKey("school_class.id"), index=True)
+    student_id: Mapped[int | None] = mapped_column(ForeignKey("student.id"), index=True)

@@ -1,0 +1,78 @@
+"""Cards for students, to print and cut, and when they see what was read."""
+
+from dataclasses import dataclass
+
+import segno
+from flask import Blueprint, redirect, render_template, request, url_for
+from markupsafe import Markup
+from werkzeug.wrappers import Response
+
+from noema.actions.replace_card import replace_card
+from noema.actions.show_readings import show_readings
+from noema.core.joining.card import card_words
+from noema.store.classes import ClassRow, class_of_school
+from noema.store.pupils import JoinRow, PupilRow, join_of_class, pupils_of_class
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.request import card_secret, db, me
+
+cards = Blueprint("cards", __name__)
+
+_QUIET = 2  # modules of white round a code
+
+
+@dataclass(frozen=True, kw_only=True)
+class Card:
+    """One student's card."""
+
+    pupil: PupilRow
+    words: str
+    picture: Markup  # the QR code, as SVG
+
+
+@dataclass(frozen=True, kw_only=True)
+class CardsPage:
+    """A class's cards."""
+
+    frame: Frame
+    row: ClassRow
+    joining: JoinRow
+    door: str  # the address to type
+    cards: tuple[Card, ...]
+
+
+@cards.get("/classes/<int:class_id>/cards")
+def of_class(class_id: int) -> str:
+    """Show every card of a class."""
+    row = class_of_school(db(), me().school_id, class_id)
+    joining = join_of_class(db(), class_id)
+    page = CardsPage(
+        frame=frame(Stage.PLAN),
+        row=row,
+        joining=joining,
+        door=url_for("joining.join", _external=True),
+        cards=tuple(_card(joining, pupil) for pupil in pupils_of_class(db(), class_id)),
+    )
+    return render_template("joining/cards.html", page=page)
+
+
+@cards.post("/classes/<int:class_id>/students/<int:student_id>/card")
+def replace(class_id: int, student_id: int) -> Response:
+    """End a lost card; the new one stands in its place."""
+    replace_card(db(), me().school_id, class_id, student_id)
+    return redirect(url_for("cards.of_class", class_id=class_id), 303)
+
+
+@cards.post("/classes/<int:class_id>/showing")
+def show(class_id: int) -> Response:
+    """Say when students see readings."""
+    at_once = request.form.get("shows") == "at-once"
+    show_readings(db(), me().school_id, class_id, at_once=at_once)
+    return redirect(url_for("classes.of_class", class_id=class_id), 303)
+
+
+def _card(joining: JoinRow, pupil: PupilRow) -> Card:
+    words = card_words(card_secret(), pupil.id, pupil.card_serial)
+    door = url_for("joining.join", code=joining.join_code, card="-".join(words), _external=True)
+    code = segno.make(door, error="m", micro=False)
+    picture = code.svg_inline(border=_QUIET, omitsize=True, svgclass="qr", lineclass=None)
+    return Card(pupil=pupil, words=" ".join(words), picture=Markup(picture))

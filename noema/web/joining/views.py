@@ -1,0 +1,73 @@
+"""Students come in with the class's code and their card, and leave again."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, redirect, render_template, request, session, url_for
+from flask_login import logout_user
+from werkzeug.wrappers import Response
+
+from noema.actions.join_class import join_class
+from noema.core.errors import NotAllowed
+from noema.core.joining.card import plain_code
+from noema.web.frame.access import let_in
+from noema.web.frame.refusals import status_of
+from noema.web.frame.request import card_secret, db
+from noema.web.frame.ways_back import safe
+
+joining = Blueprint("joining", __name__)
+
+
+@dataclass(frozen=True, kw_only=True)
+class JoinPage:
+    """The students' door."""
+
+    frame: None = None
+    code: str = ""
+    words: str = ""
+    wanted: str = ""
+    sentence: str = ""
+
+
+@joining.get("/join")
+def join() -> str:
+    """Show the door; a card's QR code has already filled it in."""
+    asked = request.args
+    page = JoinPage(
+        code=plain_code(asked.get("code", "")),
+        words=asked.get("card", "")[:60].replace("-", " "),
+        wanted=safe(asked.get("wanted", "")),
+    )
+    return render_template("joining/join.html", page=page)
+
+
+@joining.post("/join")
+def join_now() -> Response | tuple[str, int]:
+    """Check whose card it is and let them in."""
+    sent = request.form
+    code, words = sent.get("code", ""), sent.get("card", "")[:80]
+    wanted = safe(sent.get("wanted", ""))
+    try:
+        pupil = join_class(db(), card_secret(), code, words)
+    except NotAllowed as refusal:
+        page = JoinPage(code=plain_code(code), words=words, wanted=wanted, sentence=str(refusal))
+        return render_template("joining/join.html", page=page), status_of(refusal)
+    let_in(pupil, own_device=sent.get("device") == "own")
+    return redirect(wanted or url_for("painting.due"))
+
+
+@joining.post("/leave")
+def leave() -> Response:
+    """End the session."""
+    logout_user()
+    session.clear()
+    return redirect(url_for("joining.join"))
+
+
+def class_tried() -> str:
+    """Say which class somebody tries to come into, for counting wrong tries."""
+    return plain_code(request.form.get("code", ""))
+
+
+def was_refused(response: Response) -> bool:
+    """Say whether a try was a wrong one."""
+    return response.status_code == 403

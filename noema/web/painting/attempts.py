@@ -1,0 +1,51 @@
+"""A student's attempts at an exercise, side by side, as far as they may be seen."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from noema.core.judging.review import ReviewState
+from noema.core.progress.value_accuracy import accuracy_of, change_words
+from noema.formats.judgement_json import tally_from_json
+from noema.store.reviews import AttemptRow
+from noema.web.drawings.strip import TinyStrip, make_tiny_strips
+
+
+@dataclass(frozen=True, kw_only=True)
+class AttemptLine:
+    """One attempt in a line."""
+
+    number: int
+    photograph_id: int
+    strip: TinyStrip
+    state: str
+    change: str  # against the attempt before
+    handed_in: str
+
+
+def may_see(attempts: Sequence[AttemptRow], *, sees_at_once: bool) -> tuple[AttemptRow, ...]:
+    """Leave out what the teacher wants to look at first."""
+    return tuple(
+        one for one in attempts if sees_at_once or one.review.state is not ReviewState.OPEN
+    )
+
+
+def attempt_lines(attempts: Sequence[AttemptRow]) -> tuple[AttemptLine, ...]:
+    """Put attempts at one exercise into words and pictures, oldest first."""
+    tallies = [tally_from_json(attempt.tally) for attempt in attempts]
+    lines, before = [], None
+    for number, (attempt, tally, strip) in enumerate(
+        zip(attempts, tallies, make_tiny_strips(tallies), strict=True), start=1
+    ):
+        now = accuracy_of(tally, attempt.review)
+        lines.append(
+            AttemptLine(
+                number=number,
+                photograph_id=attempt.photograph_id,
+                strip=strip,
+                state=attempt.review.state.value,
+                change=change_words(before, now),
+                handed_in=f"{attempt.received_at:%d %B}",
+            )
+        )
+        before = now or before
+    return tuple(lines)

@@ -1,0 +1,148 @@
+"""What a student's list, exercise and photograph pages show."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+from noema.actions.work_out_exercise import exercise_of
+from noema.core.progress.states import WorkState
+from noema.store.assignments import AssignmentRow
+from noema.store.paints import hue_words
+from noema.store.pupil_work import (
+    PupilClass,
+    attempts_of_pupil,
+    classes_of_pupil,
+    given_one_to_pupil,
+    given_to_pupil,
+    sheets_of_pupil,
+    work_of_pupil,
+)
+from noema.store.sheets import SheetRow
+from noema.store.work import WorkRow
+from noema.web.exercises.showing import Shown, show
+from noema.web.frame.request import db, pupil
+from noema.web.painting.attempts import AttemptLine, attempt_lines, may_see
+
+_SAID = {
+    WorkState.NOT_PRINTED: "your teacher prints it first",
+    WorkState.WAITING: "paint it, then photograph it",
+    WorkState.READING: "being read",
+    WorkState.UNREADABLE: "needs another photograph",
+    WorkState.TO_REVIEW: "with your teacher",
+    WorkState.SENT_BACK: "try again",
+    WorkState.ACCEPTED: "it holds",
+}
+_OPEN = (WorkState.SENT_BACK, WorkState.UNREADABLE, WorkState.WAITING, WorkState.NOT_PRINTED)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Task:
+    """One exercise on the list."""
+
+    row: AssignmentRow
+    state: str
+    due: str
+    open: bool  # the student's turn
+    seen: bool  # there is something read to look at
+    photograph_id: int | None  # the latest
+
+
+@dataclass(frozen=True, kw_only=True)
+class DuePage:
+    """Everything a student has to paint or has painted."""
+
+    frame: None = None
+    name: str
+    todo: tuple[Task, ...]
+    done: tuple[Task, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class ExercisePage:
+    """One exercise: what is expected and how to paint it."""
+
+    frame: None = None
+    name: str
+    row: AssignmentRow
+    due: str
+    shown: Shown
+    sheet: SheetRow | None  # the newest
+    attempts: tuple[AttemptLine, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class PhotographPage:
+    """Where the photograph of one sheet is asked for."""
+
+    frame: None = None
+    name: str
+    row: AssignmentRow
+    sheet: SheetRow | None
+
+
+def due_page() -> DuePage:
+    """Collect what is due, what waits longest first."""
+    me = pupil()
+    classes = {one.id: one for one in classes_of_pupil(db(), me.id)}
+    work = work_of_pupil(db(), me.id)
+    tasks = [_task(row, classes, work) for row in given_to_pupil(db(), me.id)]
+    return DuePage(
+        name=me.display_name,
+        todo=tuple(task for task in tasks if task.open),
+        done=tuple(task for task in tasks if not task.open),
+    )
+
+
+def exercise_page(assignment_id: int) -> ExercisePage:
+    """Collect one exercise."""
+    me = pupil()
+    row = given_one_to_pupil(db(), me.id, assignment_id)
+    classes = {one.id: one for one in classes_of_pupil(db(), me.id)}
+    exercise = exercise_of(db(), row)
+    table = hue_words(db(), me.school_id).table
+    sheets = sheets_of_pupil(db(), me.id, assignment_id)
+    attempts = attempts_of_pupil(db(), me.id, assignment_id)
+    visible = may_see(attempts, sees_at_once=classes[row.class_id].sees_at_once)
+    return ExercisePage(
+        name=me.display_name,
+        row=row,
+        due=due_words(row, classes[row.class_id]),
+        shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, ""),
+        sheet=sheets[-1] if sheets else None,
+        attempts=attempt_lines(visible),
+    )
+
+
+def photograph_page(assignment_id: int) -> PhotographPage:
+    """Collect what the photograph is asked for."""
+    row = given_one_to_pupil(db(), pupil().id, assignment_id)
+    sheets = sheets_of_pupil(db(), pupil().id, assignment_id)
+    return PhotographPage(name=pupil().display_name, row=row, sheet=sheets[-1] if sheets else None)
+
+
+def due_words(row: AssignmentRow, of_class: PupilClass) -> str:
+    """Say when something is due, from today."""
+    week = (datetime.now(UTC).date() - of_class.unit_starts_on).days // 7 + 1
+    left = row.due_week - week
+    if left == 0:
+        return "due this week"
+    if left == 1:
+        return "due next week"
+    return f"due in {left} weeks" if left > 0 else f"was due in week {row.due_week}"
+
+
+def _task(
+    row: AssignmentRow, classes: Mapping[int, PupilClass], work: Mapping[int, WorkRow]
+) -> Task:
+    mine = work.get(row.id)
+    state = WorkState.NOT_PRINTED if mine is None else mine.state
+    decided = state in (WorkState.ACCEPTED, WorkState.SENT_BACK)
+    at_once = classes[row.class_id].sees_at_once and state is WorkState.TO_REVIEW
+    return Task(
+        row=row,
+        state="look at it" if at_once else _SAID[state],
+        due=due_words(row, classes[row.class_id]),
+        open=state in _OPEN,
+        seen=decided or at_once,
+        photograph_id=None if mine is None else mine.photograph_id,
+    )

@@ -1,0 +1,159 @@
+"""What a student sees of a photograph they handed in: its check, its reading, what to do next."""
+
+from dataclasses import dataclass
+
+from noema.actions.work_out_exercise import exercise_of, for_sheet
+from noema.core.colour.srgb import lab_to_hex
+from noema.core.exercises.naming import cell_names
+from noema.core.judging.review import ReviewState
+from noema.core.progress.seeing import Seen, seen
+from noema.core.progress.states import PhotoState
+from noema.formats.judgement_json import judgement_from_json, tally_from_json
+from noema.store.assignments import AssignmentRow
+from noema.store.judgements import judgements_of, moves_of
+from noema.store.photographs import PhotoRow, handed_in_by, photo_of_pupil
+from noema.store.pupil_work import (
+    Check,
+    attempts_of_pupil,
+    check_of,
+    classes_of_pupil,
+    given_one_to_pupil,
+    sheet_of_pupil,
+    sheets_of_pupil,
+)
+from noema.store.reviews import AttemptRow
+from noema.web.drawings.strip import Strip, make_strip
+from noema.web.frame.request import db, pupil
+from noema.web.painting.attempts import AttemptLine, attempt_lines, may_see
+from noema.web.returning.slip import how_again, moves_said
+
+
+@dataclass(frozen=True, kw_only=True)
+class AskedOf:
+    """A cell the student is asked about before the reading is shown."""
+
+    id: str
+    label: str
+    fill: str  # as expected
+
+
+@dataclass(frozen=True, kw_only=True)
+class Feedback:
+    """What was read, once it may be seen."""
+
+    strip: Strip
+    sentence: str
+    moves: tuple[tuple[str, str], ...]
+    state: str
+    accepted: bool
+    seen: Seen | None  # what the student thought, beside it
+    differ: tuple[tuple[str, str], ...]  # cells seen otherwise than read
+    how: tuple[str, ...]  # to try again
+    earlier: tuple[AttemptLine, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class HandedInPage:
+    """A photograph of the student's own."""
+
+    frame: None = None
+    name: str
+    photo: PhotoRow
+    row: AssignmentRow | None
+    busy: bool  # being read
+    ask: tuple[AskedOf, ...]  # cells to think about; empty once that is done
+    feedback: Feedback | None
+    waits: bool  # read and thought about, but the teacher looks first
+    reason: str  # why it couldn't be read; empty when it could
+
+
+def handed_in_page(photograph_id: int) -> HandedInPage:
+    """Collect what may be seen of a photograph by now."""
+    me = pupil()
+    photo = photo_of_pupil(db(), me.id, photograph_id)
+    row = _assignment(photo)
+    check = check_of(db(), photo.id)
+    attempts = () if row is None else attempts_of_pupil(db(), me.id, row.id)
+    own = next((one for one in attempts if one.photograph_id == photo.id), None)
+    at_once = row is not None and _sees_at_once(row)
+    decided = own is not None and own.review.state is not ReviewState.OPEN
+    may = own is not None and check is not None and (at_once or decided)
+    unread = photo.state in (PhotoState.UNREADABLE, PhotoState.UNMATCHED, PhotoState.SET_ASIDE)
+    return HandedInPage(
+        name=me.display_name,
+        photo=photo,
+        row=row,
+        busy=photo.state is PhotoState.READING,
+        ask=_asked(photo, row) if check is None and row is not None and not unread else (),
+        feedback=_feedback(own, attempts, check, row, at_once=at_once) if may and own else None,
+        waits=own is not None and check is not None and not may,
+        reason=(photo.reason or "") if unread else "",
+    )
+
+
+def _assignment(photo: PhotoRow) -> AssignmentRow | None:
+    if photo.sheet_id is not None:
+        sheet = sheet_of_pupil(db(), pupil().id, photo.sheet_id)
+        return given_one_to_pupil(db(), pupil().id, sheet.assignment_id)
+    sender = handed_in_by(db(), photo.id)
+    return None if sender is None else given_one_to_pupil(db(), pupil().id, sender.assignment_id)
+
+
+def _sees_at_once(row: AssignmentRow) -> bool:
+    return any(
+        one.id == row.class_id and one.sees_at_once for one in classes_of_pupil(db(), pupil().id)
+    )
+
+
+def _asked(photo: PhotoRow, row: AssignmentRow) -> tuple[AskedOf, ...]:
+    """Ask about every cell of the sheet; of the newest while nobody knows which it is."""
+    sheets = sheets_of_pupil(db(), pupil().id, row.id)
+    sheet = next((one for one in sheets if one.id == photo.sheet_id), None)
+    if sheet is None:
+        return ()
+    asked = for_sheet(exercise_of(db(), row), sheet.cells).expected
+    names = cell_names(asked)
+    fills = lab_to_hex([cell.lab for cell in asked.cells])
+    return tuple(
+        AskedOf(id=cell.id, label=names[cell.id], fill=fill)
+        for cell, fill in zip(asked.cells, fills, strict=True)
+    )
+
+
+def _feedback(
+    own: AttemptRow,
+    attempts: tuple[AttemptRow, ...],
+    check: Check | None,
+    row: AssignmentRow | None,
+    *,
+    at_once: bool,
+) -> Feedback:
+    assert row is not None  # a judged sheet has an assignment
+    judgement = judgement_from_json(judgements_of(db(), [own.photograph_id])[own.photograph_id])
+    names = {cell.id: cell.label for cell in judgement.cells}
+    thought = None if check is None or check.thinks is None else check.thinks
+    compared = None if thought is None else seen(thought, tally_from_json(own.tally), own.review)
+    accepted = own.review.state is ReviewState.ACCEPTED
+    moves = moves_of(db(), [own.photograph_id])[own.photograph_id]
+    before = [one for one in attempts if one.received_at < own.received_at]
+    return Feedback(
+        strip=make_strip(judgement, own.review),
+        sentence=own.review.sentence or own.sentence,
+        moves=() if accepted else moves_said(judgement, own.review, moves),
+        state="your teacher looks at it next"
+        if own.review.state is ReviewState.OPEN
+        else "it holds"
+        if accepted
+        else "try again",
+        accepted=accepted,
+        seen=compared,
+        differ=() if compared is None else _differ(compared, names),
+        how=how_again(row.medium),
+        earlier=attempt_lines(may_see(before, sees_at_once=at_once)),
+    )
+
+
+def _differ(compared: Seen, names: dict[str, str]) -> tuple[tuple[str, str], ...]:
+    kind = [(names[cell], "you thought it holds; it doesn’t yet") for cell in compared.too_kind]
+    hard = [(names[cell], "you doubted it; it holds") for cell in compared.too_hard]
+    return (*kind, *hard)

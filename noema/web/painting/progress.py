@@ -1,0 +1,45 @@
+"""How a student is getting on, as they may see it themselves."""
+
+from dataclasses import dataclass
+
+from noema.store.pupil_work import attempts_of_pupil, classes_of_pupil, given_to_pupil
+from noema.web.drawings.curve import Curve
+from noema.web.frame.request import db, pupil
+from noema.web.painting.attempts import may_see
+from noema.web.progress.shown_courses import shown_courses
+
+_USUAL_WEEKS = 12
+
+
+@dataclass(frozen=True, kw_only=True)
+class ProgressPage:
+    """A student's skills."""
+
+    frame: None = None
+    name: str
+    curves: tuple[Curve, ...]
+    redone: str
+    eye: str
+    next: str
+
+
+def progress_page() -> ProgressPage:
+    """Collect what the student may see of their own skills."""
+    me = pupil()
+    classes = {one.id: one for one in classes_of_pupil(db(), me.id)}
+    given = {one.id: one for one in given_to_pupil(db(), me.id)}
+    seen = [
+        one
+        for one in attempts_of_pupil(db(), me.id)
+        if one.class_id in classes
+        and may_see([one], sees_at_once=classes[one.class_id].sees_at_once)
+    ]
+    weeks = max((one.unit_weeks for one in classes.values()), default=_USUAL_WEEKS)
+    shown = shown_courses(seen, given, weeks)
+    return ProgressPage(
+        name=me.display_name,
+        curves=shown.curves,
+        redone=shown.redone,
+        eye=shown.eye,
+        next=shown.next,
+    )

@@ -1,0 +1,103 @@
+"""A student's photograph comes in: in one form, or piece by piece over a slow link."""
+
+from datetime import UTC, datetime
+
+from flask import Blueprint, flash, redirect, request, url_for
+from werkzeug.wrappers import Response
+
+from noema.actions.hand_in_own import add_piece, begin_upload, hand_in_own
+from noema.core.errors import BadPicture, Refused
+from noema.core.photo.aiming import glance
+from noema.formats.photo_file import MOST_BYTES, check_photo, open_photo
+from noema.store.pupil_work import upload_of_pupil
+from noema.web.frame.request import db, files, pieces, pupil
+
+MOST_PIECE_BYTES = 1024 * 1024
+_MOST_LOOK_BYTES = 2 * 1024 * 1024
+
+
+def add_routes(painting: Blueprint) -> None:
+    """Add the ways in which photographs come."""
+    painting.post("/me/look")(look)
+    painting.post("/me/exercises/<int:assignment_id>/photographs")(hand_in)
+    painting.post("/me/exercises/<int:assignment_id>/uploads")(begin)
+    painting.get("/me/uploads/<upload_id>")(how_far)
+    painting.post("/me/uploads/<upload_id>")(add)
+
+
+def look() -> dict[str, object]:
+    """Look at a small copy of a photograph while the sheet still lies there; it isn't kept."""
+    file = request.files.get("look")
+    data = b"" if file is None else file.read(_MOST_LOOK_BYTES + 1)
+    if not data or len(data) > _MOST_LOOK_BYTES:
+        raise Refused("Send one picture of at most 2 MB as “look”.")
+    return {"words": list(_hints(data))}
+
+
+def hand_in(assignment_id: int) -> Response:
+    """Take a whole photograph, and say at once what could be better in it."""
+    file = request.files.get("photo")
+    if file is None or not file.filename:
+        raise Refused("Choose the photograph of your sheet first.")
+    data = file.read(MOST_BYTES + 1)
+    photograph_id = hand_in_own(
+        db(),
+        files(),
+        pupil(),
+        assignment_id,
+        name=file.filename,
+        data=data,
+        received_at=datetime.now(UTC),
+    )
+    for hint in _hints(data):
+        flash(hint)
+    return redirect(url_for("painting.handed_in", photograph_id=photograph_id), 303)
+
+
+def begin(assignment_id: int) -> tuple[dict[str, object], int]:
+    """Begin to take a photograph piece by piece."""
+    size, name = request.form.get("size", 0, type=int), request.form.get("name", "")
+    upload_id = begin_upload(db(), pieces(), pupil(), assignment_id, name, size)
+    return {"upload": upload_id, "from": 0}, 201
+
+
+def how_far(upload_id: str) -> dict[str, object]:
+    """Say how many bytes have come, and where the photograph is once all have."""
+    upload = upload_of_pupil(db(), pupil().id, upload_id)
+    if upload.photograph_id is not None:
+        return _answer(upload.size_bytes, upload.photograph_id)
+    return _answer(pieces().length(upload.id), None)
+
+
+def add(upload_id: str) -> dict[str, object]:
+    """Take one piece, beginning at byte `from`."""
+    data = request.get_data(cache=False)
+    if len(data) > MOST_PIECE_BYTES:
+        raise Refused("Send at most 1 MB at once.")
+    length, photograph_id = add_piece(
+        db(),
+        files(),
+        pieces(),
+        pupil(),
+        upload_id,
+        at=request.args.get("from", -1, type=int),
+        data=data,
+        received_at=datetime.now(UTC),
+    )
+    return _answer(length, photograph_id)
+
+
+def _answer(length: int, photograph_id: int | None) -> dict[str, object]:
+    place = (
+        "" if photograph_id is None else url_for("painting.handed_in", photograph_id=photograph_id)
+    )
+    return {"from": length, "done": place}
+
+
+def _hints(data: bytes) -> tuple[str, ...]:
+    """Say what could be better; nothing where the picture is good or can't be opened."""
+    try:
+        check_photo(data)
+        return glance(open_photo(data).rgb).words
+    except BadPicture as wrong:
+        return (str(wrong),)
