@@ -11,13 +11,18 @@ from random import Random
 from flask import Flask
 from procrastinate import App
 
+from noema.core.errors import Refused
 from noema.devices.colour_meter import ColourMeter, SpooledMeter
 from noema.devices.file_store import LocalFiles
+from noema.devices.mail import Outbox, SmtpOutbox
+from noema.devices.piece_store import LocalPieces
 from noema.jobs.worker import make_worker, work
 from noema.settings import Settings, files_folder, settings_from
 from noema.stand_ins.meter import PretendMeter
+from noema.stand_ins.outbox import PretendOutbox
 from noema.store.engine import Sessions, open_engine, open_sessions
 from noema.web.application import make_application
+from noema.web.frame.request import Parts
 
 
 def web_application() -> Flask:
@@ -31,10 +36,18 @@ def web_application() -> Flask:
 
 def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
     """Make the web application over an open database."""
+    folder = files_folder(settings)
+    parts = Parts(
+        sessions=sessions,
+        files=LocalFiles(folder),
+        meter=meter_of(settings),
+        pieces=LocalPieces(folder / "pieces"),
+        outbox=outbox_of(settings),
+        card_secret=settings.secret_key,
+        student_idle_s=settings.student_minutes * 60,
+    )
     return make_application(
-        sessions,
-        LocalFiles(files_folder(settings)),
-        meter_of(settings),
+        parts,
         secret_key=settings.secret_key,
         https=bool(settings.https),
         session_hours=settings.session_hours,
@@ -49,6 +62,16 @@ def meter_of(settings: Settings) -> ColourMeter | None:
     if settings.meter == "stand-in":
         return PretendMeter(Random())
     return SpooledMeter(Path(settings.meter))
+
+
+def outbox_of(settings: Settings) -> Outbox:
+    """Find the mail server the settings name."""
+    if settings.mail == "stand-in":
+        return PretendOutbox(files_folder(settings) / "outbox")
+    host, _, port = settings.mail.partition(":")
+    if not host or not port.isdigit():
+        raise Refused("NOEMA_MAIL must be “stand-in” or a mail server such as mail.example:25.")
+    return SmtpOutbox(host, int(port))
 
 
 def worker_of(settings: Settings) -> App:

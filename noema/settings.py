@@ -29,6 +29,10 @@ class Settings:
     meter: str = _setting(
         "none", "name or folder", "The colour meter: none, stand-in, or the folder it writes to."
     )
+    student_minutes: int = _setting(
+        15, "minutes", "Idle time after which a student on a shared device is out."
+    )
+    mail: str = _setting("stand-in", "name or host:port", "The mail server: stand-in, or where.")
     stalled_s: int = _setting(8, "seconds", "Silence after which a worker counts as gone.")
 
 

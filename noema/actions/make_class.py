@@ -1,10 +1,12 @@
 """A class begins, and students come into it."""
 
 from datetime import date
+from random import SystemRandom
 
 from sqlalchemy.orm import Session
 
 from noema.core.errors import BadRoster, Refused
+from noema.core.joining.card import draw_code
 from noema.formats.roster import Roster, read_roster
 from noema.store.classes import (
     add_class,
@@ -13,12 +15,21 @@ from noema.store.classes import (
     enrol,
     students_of_class,
 )
+from noema.store.pupils import code_taken
+
+_RNG = SystemRandom()
+_LONGEST_TERM = 40
 
 
 def make_class(
-    session: Session, school_id: int, name: str, unit_starts_on: date, unit_weeks: int
+    session: Session,
+    school_id: int,
+    name: str,
+    unit_starts_on: date,
+    unit_weeks: int,
+    term: str = "",
 ) -> int:
-    """Make a class; gives its number."""
+    """Make a class, with a code for its students to begin with; gives its number."""
     name = " ".join(name.split())
     if not 1 <= len(name) <= 80:
         raise Refused("Give the class a name of at most 80 letters.")
@@ -26,7 +37,18 @@ def make_class(
         raise Refused("A unit lasts 1 to 52 weeks: choose a number between them.")
     if class_name_taken(session, school_id, name):
         raise Refused(f"There is already a class called “{name}”: choose another name.")
-    return add_class(session, school_id, name, unit_starts_on, unit_weeks)
+    code = draw_code(_RNG)
+    while code_taken(session, code):
+        code = draw_code(_RNG)
+    return add_class(
+        session,
+        school_id,
+        name,
+        unit_starts_on,
+        unit_weeks,
+        join_code=code,
+        term=" ".join(term.split())[:_LONGEST_TERM],
+    )
 
 
 def preview_roster(session: Session, school_id: int, class_id: int, text: str) -> Roster:

@@ -105,11 +105,11 @@ def print_for_sent_back(
     if not attempts:
         raise Refused("Everybody whose work went back has a new sheet: open the PDF under Print.")
     students = [attempt.student_id for attempt in attempts]
-    cells = _needing(session, assignment, attempts) if only_needed else None
+    cells = needing_cells(session, assignment, attempts) if only_needed else None
     return print_again(session, school_id, assignment_id, students, cells)
 
 
-def _needing(
+def needing_cells(
     session: Session, assignment: AssignmentRow, attempts: Sequence[AttemptRow]
 ) -> dict[int, frozenset[str]]:
     """Give, by student, the cells to be painted again; not those who would paint all anyway."""

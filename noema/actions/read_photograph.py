@@ -23,12 +23,21 @@ from noema.formats.photo_file import jpeg_bytes, open_photo
 from noema.formats.reading_json import reading_from_json, reading_to_json
 from noema.store.assignments import assignment_of_school
 from noema.store.paints import hue_words
-from noema.store.photographs import NewPhoto, PhotoRow, add_photo, photo_to_read, set_photo_state
+from noema.store.photographs import (
+    NewPhoto,
+    PhotoRow,
+    add_photo,
+    handed_in_by,
+    photo_to_read,
+    set_photo_state,
+)
+from noema.store.pupil_work import sheets_of_pupil
 from noema.store.queue import queue_reading
 from noema.store.readings import add_reading, reading_of
 from noema.store.sheets import SheetRow, sheet_by_code, sheet_of_school
 
 _MOST_SHEETS = 20  # in one photograph
+_NOT_YOURS = "This sheet belongs to somebody else: hand in your own, or ask your teacher."
 _LOOK_AGAIN = "It is kept; say whose it is, or photograph the sheet again."
 
 
@@ -89,6 +98,9 @@ def _sheet_of(
         reason = hints(why_no_sheet(picture.rgb, bool(found.ids)))[0]
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=reason)
         return None
+    own = _own_sheet(session, photo)
+    if seen.code is None and own is not None:
+        return own
     if seen.code is None:
         reason = f"The sheet is there but its code can't be read. {_LOOK_AGAIN}"
         set_photo_state(session, photo.id, PhotoState.UNMATCHED, reason=reason)
@@ -99,7 +111,21 @@ def _sheet_of(
         set_photo_state(
             session, photo.id, PhotoState.UNMATCHED, reason=reason, code_seen=seen.code[:40]
         )
+    elif own is not None and sheet.student_id != own.student_id:
+        set_photo_state(
+            session, photo.id, PhotoState.UNMATCHED, reason=_NOT_YOURS, code_seen=sheet.code
+        )
+        return None
     return sheet
+
+
+def _own_sheet(session: Session, photo: PhotoRow) -> SheetRow | None:
+    """Give the newest sheet of the student who handed it in; None where a teacher did."""
+    sender = handed_in_by(session, photo.id)
+    if sender is None:
+        return None
+    sheets = sheets_of_pupil(session, sender.student_id, sender.assignment_id)
+    return sheets[-1] if sheets else None
 
 
 def read_sheet(
@@ -116,8 +142,8 @@ def read_sheet(
     known = known_layout(session, photo, sheet, exercise)
     kept = reading_of(session, photo.id, sheet.id, READER_VERSION, known.basis)
     if kept is None:
-        # A sheet named by a teacher is believed, whatever its code looks like.
-        believed = photo.sheet_id is not None
+        # A sheet named by somebody is believed, whatever its code looks like.
+        believed = photo.sheet_id is not None or handed_in_by(session, photo.id) is not None
         read = known.read(picture, marks, check_code=not believed)
         reading_id, reading = keep_reading(session, files, photo, sheet, read, known.basis)
     else:

@@ -18,6 +18,11 @@ COMMANDS = {
     "school": "noema.cli.school",
     "migrate": "noema.cli.migrate",
     "demo": "noema.cli.demo",
+    "archive": "noema.cli.archive",
+    "bring-in": "noema.cli.bring_in",
+    "backup": "noema.cli.backup",
+    "restore": "noema.cli.restore",
+    "school-system": "noema.cli.school_system",
 }
 
 _BAD_CALL = 2

@@ -7,6 +7,7 @@ import errno
 import hashlib
 import os
 import tempfile
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Protocol
 
@@ -21,6 +22,9 @@ class FileStore(Protocol):
 
     def get(self, sha256: str) -> bytes:
         """Give the bytes back, or refuse when they aren't there."""
+
+    def remove(self, sha256: str) -> None:
+        """Remove an object for good; nothing happens where there is none."""
 
 
 class LocalFiles:
@@ -48,6 +52,15 @@ class LocalFiles:
             return self._place(sha256).read_bytes()
         except OSError as wrong:
             raise NotFound(f"The file {sha256[:12]}… is not in the file store.") from wrong
+
+    def remove(self, sha256: str) -> None:
+        """Take an object off the disk."""
+        self._place(sha256).unlink(missing_ok=True)
+
+    def every(self) -> Iterator[bytes]:
+        """Give every object in the folder, in the order of their hashes."""
+        for place in sorted(self._folder.glob("??/" + "?" * 62)):
+            yield place.read_bytes()
 
     def _place(self, sha256: str) -> Path:
         return self._folder / sha256[:2] / sha256[2:]

@@ -19,14 +19,14 @@ REGULAR, BOLD = "Atkinson", "Atkinson-Bold"
 
 
 @cache
-def _register_fonts() -> None:
+def register_fonts() -> None:
     pdfmetrics.registerFont(TTFont(REGULAR, _FONTS / "atkinson-regular.ttf"))
     pdfmetrics.registerFont(TTFont(BOLD, _FONTS / "atkinson-bold.ttf"))
 
 
 def sheets_pdf(drawings: Iterable[Drawing], title: str) -> bytes:
     """Draw pages in order; the same drawings give the same bytes."""
-    _register_fonts()
+    register_fonts()
     out = BytesIO()
     canvas = Canvas(out, invariant=1, pageCompression=1)
     canvas.setTitle(title)
@@ -40,7 +40,7 @@ def sheets_pdf(drawings: Iterable[Drawing], title: str) -> bytes:
 
 def words_width_mm(words: Words) -> float:
     """Give the width a line of words takes on paper."""
-    _register_fonts()
+    register_fonts()
     return float(pdfmetrics.stringWidth(words.text, BOLD if words.bold else REGULAR, words.size_mm))
 
 

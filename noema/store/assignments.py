@@ -1,9 +1,10 @@
 """Exercises given to classes."""
 
+from collections.abc import Collection
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from sqlalchemy import Select, func, select, update
+from sqlalchemy import ColumnElement, Select, func, select, update
 from sqlalchemy.orm import Session
 
 from noema.core.coaching.audience import Audience
@@ -85,6 +86,13 @@ def assignments_of_class(session: Session, class_id: int) -> tuple[AssignmentRow
     return _rows(session, _assignments().where(Assignment.class_id == class_id))
 
 
+def assignments_where(
+    session: Session, *conditions: ColumnElement[bool]
+) -> tuple[AssignmentRow, ...]:
+    """Which assignments meet some conditions, by class and week?"""
+    return _rows(session, _assignments().where(*conditions))
+
+
 def assignment_of_school(session: Session, school_id: int, assignment_id: int) -> AssignmentRow:
     """Which assignment is this, if it is one of the school's?"""
     rows = _rows(
@@ -134,7 +142,7 @@ def set_key(session: Session, assignment_id: int, photograph_id: int, labs: Json
     session.execute(
         update(Assignment)
         .where(Assignment.id == assignment_id)
-        .values(key_photograph_id=photograph_id, key_labs=labs)
+        .values(key_photograph_id=photograph_id, key_labs=labs, demand=None)
     )
 
 
@@ -143,8 +151,21 @@ def set_asked_of(session: Session, assignment_id: int, key: Key, level: Level, r
     session.execute(
         update(Assignment)
         .where(Assignment.id == assignment_id)
-        .values(key=key.value, level=level.value, tolerance=rooms)
+        .values(key=key.value, level=level.value, tolerance=rooms, demand=None)
     )
+
+
+def demands_of(session: Session, assignment_ids: Collection[int]) -> dict[int, Json]:
+    """What do some assignments ask of a hand, as far as that was worked out?"""
+    question = select(Assignment.id, Assignment.demand).where(
+        Assignment.id.in_(assignment_ids), Assignment.demand.is_not(None)
+    )
+    return {row.id: row.demand for row in session.execute(question)}
+
+
+def set_demand(session: Session, assignment_id: int, demand: Json) -> None:
+    """Keep what an assignment asks of a hand."""
+    session.execute(update(Assignment).where(Assignment.id == assignment_id).values(demand=demand))
 
 
 def _assignments() -> Select[Any]:

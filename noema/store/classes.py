@@ -1,8 +1,8 @@
 """Classes and who is in them."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, datetime
 
 from sqlalchemy import Select, func, select, update
 from sqlalchemy.orm import Session
@@ -21,6 +21,8 @@ class ClassRow:
     unit_starts_on: date
     unit_weeks: int
     audience: Audience  # whom sentences are for
+    term: str  # such as Autumn 2026; empty where nobody said
+    archived: bool
     students: int  # how many
 
     def week_on(self, day: date) -> int:
@@ -36,10 +38,13 @@ class StudentRow:
     display_name: str
 
 
-def classes_of_school(session: Session, school_id: int) -> tuple[ClassRow, ...]:
-    """Which classes does a school have, by name?"""
+def classes_of_school(
+    session: Session, school_id: int, *, archived: bool = False
+) -> tuple[ClassRow, ...]:
+    """Which classes of a school go on, or which are archived, by name?"""
+    over = SchoolClass.archived_at.is_not(None) if archived else SchoolClass.archived_at.is_(None)
     rows = session.execute(
-        _classes().where(SchoolClass.school_id == school_id).order_by(SchoolClass.name)
+        _classes().where(SchoolClass.school_id == school_id, over).order_by(SchoolClass.name)
     )
     return tuple(_class_row(row.SchoolClass, row.students) for row in rows)
 
@@ -54,6 +59,14 @@ def class_of_school(session: Session, school_id: int, class_id: int) -> ClassRow
     return _class_row(row.SchoolClass, row.students)
 
 
+def begins_of_classes(session: Session, class_ids: Collection[int]) -> dict[int, date]:
+    """When did the units of some classes begin?"""
+    question = select(SchoolClass.id, SchoolClass.unit_starts_on).where(
+        SchoolClass.id.in_(class_ids)
+    )
+    return {row.id: row.unit_starts_on for row in session.execute(question)}
+
+
 def class_name_taken(session: Session, school_id: int, name: str) -> bool:
     """Does a class of the school already have this name?"""
     taken = select(SchoolClass.id).where(
@@ -63,11 +76,23 @@ def class_name_taken(session: Session, school_id: int, name: str) -> bool:
 
 
 def add_class(
-    session: Session, school_id: int, name: str, unit_starts_on: date, unit_weeks: int
+    session: Session,
+    school_id: int,
+    name: str,
+    unit_starts_on: date,
+    unit_weeks: int,
+    *,
+    join_code: str,
+    term: str = "",
 ) -> int:
     """Add a class and give its number."""
     row = SchoolClass(
-        school_id=school_id, name=name, unit_starts_on=unit_starts_on, unit_weeks=unit_weeks
+        school_id=school_id,
+        name=name,
+        unit_starts_on=unit_starts_on,
+        unit_weeks=unit_weeks,
+        join_code=join_code,
+        term=term,
     )
     session.add(row)
     session.flush()
@@ -79,6 +104,18 @@ def set_audience(session: Session, class_id: int, audience: Audience) -> None:
     session.execute(
         update(SchoolClass).where(SchoolClass.id == class_id).values(audience=audience.value)
     )
+
+
+def set_archived(session: Session, class_id: int, at: datetime | None) -> None:
+    """Archive a class, or bring it back."""
+    session.get_one(SchoolClass, class_id).archived_at = at
+    session.flush()
+
+
+def set_term(session: Session, class_id: int, term: str) -> None:
+    """Say in which term a class is."""
+    session.get_one(SchoolClass, class_id).term = term
+    session.flush()
 
 
 def students_of_class(session: Session, class_id: int) -> tuple[StudentRow, ...]:
@@ -131,5 +168,7 @@ def _class_row(row: SchoolClass, students: int) -> ClassRow:
         unit_starts_on=row.unit_starts_on,
         unit_weeks=row.unit_weeks,
         audience=Audience(row.audience),
+        term=row.term,
+        archived=row.archived_at is not None,
         students=students,
     )

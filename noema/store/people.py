@@ -73,3 +73,14 @@ def _teacher(session: Session, condition: object) -> TeacherRow | None:
         display_name=teacher.display_name,
         password_hash=teacher.password_hash,
     )
+
+
+def keep_months_of(session: Session, school_id: int) -> int | None:
+    """For how many months does a school keep pictures? None: without end."""
+    return session.scalar(select(School.keep_months).where(School.id == school_id))
+
+
+def set_keep_months(session: Session, school_id: int, months: int | None) -> None:
+    """Keep a school's pictures for some months."""
+    session.get_one(School, school_id).keep_months = months
+    session.flush()

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import func, select
+from sqlalchemy import and_, func, or_, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
@@ -35,6 +35,7 @@ class PhotoRow:
     part: int  # which of several sheets in it
     student: str | None  # whose sheet it is, once known
     code: str | None  # of that sheet
+    picture_gone: bool  # its bytes were removed for good
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -55,6 +56,14 @@ class NewPhoto:
 def add_pile(session: Session, school_id: int, teacher_id: int, card_id: int | None = None) -> int:
     """Begin a pile, beside whose sheets a card may lie, and give its number."""
     pile = Pile(school_id=school_id, teacher_id=teacher_id, card_id=card_id)
+    session.add(pile)
+    session.flush()
+    return pile.id
+
+
+def add_student_pile(session: Session, school_id: int, student_id: int, assignment_id: int) -> int:
+    """Begin a pile of a student's own, for one assignment, and give its number."""
+    pile = Pile(school_id=school_id, student_id=student_id, assignment_id=assignment_id)
     session.add(pile)
     session.flush()
     return pile.id
@@ -154,6 +163,38 @@ class Beside:
     outline: Json | None  # as a teacher placed it
 
 
+@dataclass(frozen=True, kw_only=True)
+class FromStudent:
+    """Who handed a photograph in themselves, and for which assignment."""
+
+    student_id: int
+    assignment_id: int
+
+
+def handed_in_by(session: Session, photograph_id: int) -> FromStudent | None:
+    """Which student handed a photograph in? None where a teacher did."""
+    row = session.execute(
+        select(Pile.student_id, Pile.assignment_id)
+        .join(Photograph, Photograph.pile_id == Pile.id)
+        .where(Photograph.id == photograph_id)
+    ).one()
+    if row.student_id is None:
+        return None
+    return FromStudent(student_id=row.student_id, assignment_id=row.assignment_id)
+
+
+def photo_of_pupil(session: Session, student_id: int, photograph_id: int) -> PhotoRow:
+    """Which photograph is this, if it is of the student's own sheet or their own and of none?"""
+    own = or_(
+        Sheet.student_id == student_id,
+        and_(Sheet.id.is_(None), Pile.student_id == student_id),
+    )
+    rows = _rows(session, Photograph.id == photograph_id, own)
+    if not rows:
+        raise NotFound("There is no such photograph of yours.")
+    return rows[0]
+
+
 def beside_photo(session: Session, photograph_id: int) -> Beside:
     """Which card lies beside a photograph's sheet, and where did a teacher place its outline?"""
     outline, card = session.execute(
@@ -173,6 +214,7 @@ def set_outline(session: Session, photograph_id: int, outline: Json) -> None:
 def _rows(session: Session, *conditions: object) -> tuple[PhotoRow, ...]:
     question = (
         select(Photograph, Student.display_name, Sheet.code)
+        .join(Pile, Pile.id == Photograph.pile_id)
         .outerjoin(Sheet, Sheet.id == Photograph.sheet_id)
         .outerjoin(Student, Student.id == Sheet.student_id)
         .where(*conditions)
@@ -198,4 +240,5 @@ def _row(photo: Photograph, student: str | None, code: str | None) -> PhotoRow:
         part=photo.part,
         student=student,
         code=code,
+        picture_gone=photo.picture_gone_at is not None,
     )

@@ -1,6 +1,7 @@
 """What was read in photographs."""
 
 from dataclasses import dataclass
+from datetime import datetime
 
 from sqlalchemy import ColumnElement, select
 from sqlalchemy.dialects.postgresql import distinct_on
@@ -142,6 +143,38 @@ def swatch_sheets(session: Session, school_id: int, kind: str) -> tuple[SwatchSh
         )
         for row in session.execute(question)
     )
+
+
+@dataclass(frozen=True, kw_only=True)
+class ClassReading:
+    """A read sheet of a class."""
+
+    student: str
+    exercise: str
+    code: str
+    received_at: datetime
+    body: Json
+
+
+def readings_of_class(session: Session, class_id: int) -> tuple[ClassReading, ...]:
+    """What was read in the photographs of a class's sheets, the newest reading of each?"""
+    question = (
+        select(
+            Student.display_name.label("student"),
+            Assignment.title.label("exercise"),
+            Sheet.code,
+            Photograph.received_at,
+            ReadingRow.body,
+        )
+        .ext(distinct_on(ReadingRow.photograph_id))
+        .join(Photograph, Photograph.id == ReadingRow.photograph_id)
+        .join(Sheet, (Sheet.id == Photograph.sheet_id) & (Sheet.id == ReadingRow.sheet_id))
+        .join(Student, Student.id == Sheet.student_id)
+        .join(Assignment, Assignment.id == Sheet.assignment_id)
+        .where(Assignment.class_id == class_id, Photograph.state == PhotoState.READ.value)
+        .order_by(ReadingRow.photograph_id, ReadingRow.id.desc())
+    )
+    return tuple(ClassReading(**row._asdict()) for row in session.execute(question))
 
 
 def straight_picture_of(session: Session, photograph_id: int) -> str | None:

@@ -91,18 +91,17 @@ def attempts_of_class(session: Session, class_id: int) -> tuple[AttemptRow, ...]
     return _rows(session, _attempts().where(Photograph.id.in_(latest)))
 
 
-def attempts_of_student(session: Session, class_id: int, student_id: int) -> tuple[AttemptRow, ...]:
-    """What did a student hand in for a class that was judged, oldest first?"""
-    return _rows(
-        session,
-        _attempts()
-        .where(
-            Assignment.class_id == class_id,
-            Sheet.student_id == student_id,
-            Photograph.state == PhotoState.READ.value,
-        )
-        .order_by(Assignment.due_week, Assignment.id, Photograph.received_at, Photograph.id),
-    )
+def attempts_in_class(session: Session, class_id: int) -> tuple[AttemptRow, ...]:
+    """What did a class hand in that was judged, every attempt, oldest first?"""
+    read = Photograph.state == PhotoState.READ.value
+    return attempts_where(session, Assignment.class_id == class_id, read)
+
+
+def attempts_where(session: Session, *conditions: ColumnElement[bool]) -> tuple[AttemptRow, ...]:
+    """Which judged attempts meet some conditions, by exercise, oldest first?"""
+    in_time = (Photograph.received_at, Photograph.id)
+    order = (Assignment.due_week, Assignment.id, *in_time)
+    return _rows(session, _attempts().where(*conditions).order_by(*order))
 
 
 _IN_ORDER = (

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from sqlalchemy import Row, Select, func, select
+from sqlalchemy import ColumnElement, Row, Select, func, select
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
@@ -44,6 +44,12 @@ class NewSheet:
 def sheets_of_assignment(session: Session, assignment_id: int) -> tuple[SheetRow, ...]:
     """Which sheets were printed for an assignment, in the order of their numbers?"""
     question = _sheets().where(Sheet.assignment_id == assignment_id).order_by(Sheet.number)
+    return tuple(_row(row) for row in session.execute(question))
+
+
+def sheets_where(session: Session, *conditions: ColumnElement[bool]) -> tuple[SheetRow, ...]:
+    """Which sheets meet some conditions, in the order they were made?"""
+    question = _sheets().where(*conditions).order_by(Sheet.attempt, Sheet.id)
     return tuple(_row(row) for row in session.execute(question))
 
 

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy import select
+from sqlalchemy import ColumnElement, select
 from sqlalchemy.orm import Session
 
 from noema.core.judging.review import ReviewState
@@ -22,6 +22,11 @@ class WorkRow:
 
 def work_of_class(session: Session, class_id: int) -> dict[WorkKey, WorkRow]:
     """Where does each student stand? Nothing for a pair means nothing was printed."""
+    return work_where(session, Assignment.class_id == class_id, Sheet.student_id.is_not(None))
+
+
+def work_where(session: Session, *conditions: ColumnElement[bool]) -> dict[WorkKey, WorkRow]:
+    """Where does the work stand on the sheets that meet some conditions?"""
     question = (
         select(
             Sheet.student_id,
@@ -36,7 +41,7 @@ def work_of_class(session: Session, class_id: int) -> dict[WorkKey, WorkRow]:
             (Photograph.sheet_id == Sheet.id) & (Photograph.state != PhotoState.SET_ASIDE.value),
         )
         .outerjoin(ReviewRow, ReviewRow.photograph_id == Photograph.id)
-        .where(Assignment.class_id == class_id, Sheet.student_id.is_not(None))
+        .where(*conditions)
         .order_by(Photograph.id.asc().nulls_first())
     )
     latest = {(row.student_id, row.assignment_id): row for row in session.execute(question)}

@@ -13,9 +13,6 @@ from jinja2 import StrictUndefined
 from werkzeug.exceptions import HTTPException
 
 from noema.core.errors import Refused
-from noema.devices.colour_meter import ColourMeter
-from noema.devices.file_store import FileStore
-from noema.store.engine import Sessions
 from noema.web.assigning.views import assigning
 from noema.web.classes.views import classes
 from noema.web.frame.access import load_user, require_log_in
@@ -26,8 +23,12 @@ from noema.web.handing_in.aiming import aiming
 from noema.web.handing_in.pictures import pictures
 from noema.web.handing_in.placing import placing
 from noema.web.handing_in.views import handing_in
+from noema.web.joining.cards import cards
+from noema.web.joining.views import class_tried, joining, was_refused
 from noema.web.keys.views import keys
+from noema.web.leaving.views import leaving
 from noema.web.logging_in.views import logging_in
+from noema.web.painting.views import painting
 from noema.web.paints.asking import asking
 from noema.web.paints.exploring import exploring
 from noema.web.paints.naming import naming
@@ -39,6 +40,8 @@ from noema.web.printers.measuring import measuring
 from noema.web.printers.views import printers
 from noema.web.printing.views import printing
 from noema.web.progress.views import progress
+from noema.web.records.views import records
+from noema.web.reports.views import reports
 from noema.web.returning.views import returning
 from noema.web.reviewing.views import reviewing
 from noema.web.rubrics.views import rubrics
@@ -47,6 +50,9 @@ from noema.web.today.views import today
 FEATURES = (
     today,
     logging_in,
+    joining,
+    cards,
+    painting,
     classes,
     assigning,
     keys,
@@ -69,6 +75,9 @@ FEATURES = (
     rubrics,
     returning,
     progress,
+    reports,
+    records,
+    leaving,
 )
 
 CONTENT_SECURITY_POLICY = {
@@ -86,16 +95,14 @@ _MOST_FIELD_BYTES = 2 * 1024 * 1024
 
 
 def make_application(
-    sessions: Sessions,
-    files: FileStore,
-    meter: ColourMeter | None,
+    parts: Parts,
     *,
     secret_key: str,
     https: bool,
     session_hours: int,
     log_ins_a_minute: int,
 ) -> Flask:
-    """Make the application over a database and a file store."""
+    """Make the application over a database, a file store and devices."""
     if len(secret_key) < 32:
         raise Refused("NOEMA_SECRET_KEY is too short: set at least 32 random characters.")
     app = Flask("noema.web", root_path=str(Path(__file__).parent), template_folder=".")
@@ -116,7 +123,7 @@ def make_application(
     app.jinja_env.undefined = StrictUndefined
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     _secure(app, https, log_ins_a_minute)
-    attach(app, Parts(sessions=sessions, files=files, meter=meter))
+    attach(app, parts)
     app.register_error_handler(Refused, show_refusal)
     app.register_error_handler(HTTPException, show_http_error)
     for feature in FEATURES:
@@ -137,6 +144,9 @@ def _secure(app: Flask, https: bool, log_ins_a_minute: int) -> None:
     # One process serves the pages, so counting in its memory counts everything.
     limiter = Limiter(get_remote_address, app=app, storage_uri="memory://")
     limiter.limit(f"{max(log_ins_a_minute, 1)} per minute", methods=["POST"])(logging_in)
+    # A whole class comes in through one address: only what was refused counts.
+    for guesses, whose in (("20 per minute", get_remote_address), ("200 per day", class_tried)):
+        limiter.limit(guesses, key_func=whose, methods=["POST"], deduct_when=was_refused)(joining)
     logins = LoginManager(app)
     logins.user_loader(load_user)
     logins.session_protection = "strong"

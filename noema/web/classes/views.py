@@ -19,6 +19,7 @@ from noema.store.classes import (
     classes_of_school,
     students_of_class,
 )
+from noema.store.pupils import JoinRow, join_of_class
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -68,6 +69,7 @@ class ClassPage:
 
     frame: Frame
     row: ClassRow
+    joining: JoinRow
     week: str
     students: tuple[StudentRow, ...]
     assignments: tuple[AssignmentRow, ...]
@@ -173,6 +175,7 @@ def _class_page(
     return ClassPage(
         frame=frame(Stage.PLAN),
         row=row,
+        joining=join_of_class(db(), class_id),
         week=week_words(row),
         students=students_of_class(db(), class_id),
         assignments=assignments_of_class(db(), class_id),

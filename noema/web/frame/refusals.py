@@ -38,7 +38,7 @@ def status_of(refusal: Refused) -> int:
 
 def show_refusal(refusal: Refused) -> tuple[str, int]:
     """Answer with the sentence, as a page or as the notice of a page that stays."""
-    in_frame = bool(current_user.is_authenticated)
+    in_frame = hasattr(current_user, "teacher")
     return _answer(str(refusal), in_frame=in_frame), status_of(refusal)
 
 

@@ -9,8 +9,11 @@ from sqlalchemy.orm import Session
 
 from noema.devices.colour_meter import ColourMeter
 from noema.devices.file_store import FileStore
+from noema.devices.mail import Outbox
+from noema.devices.piece_store import PieceStore
 from noema.store.engine import Sessions
 from noema.store.people import TeacherRow
+from noema.store.pupils import PupilRow
 
 _KEY = "noema_parts"
 _FIRST_BAD_STATUS = 400
@@ -23,6 +26,10 @@ class Parts:
     sessions: Sessions
     files: FileStore
     meter: ColourMeter | None  # none: readings are typed or come in files
+    pieces: PieceStore  # photographs on their way
+    outbox: Outbox
+    card_secret: str  # students' cards are worked out from it
+    student_idle_s: int  # after which a student's session on a shared device is over
 
 
 def attach(app: Flask, parts: Parts) -> None:
@@ -35,23 +42,52 @@ def attach(app: Flask, parts: Parts) -> None:
 def db() -> Session:
     """Give this request's session."""
     if "db" not in g:
-        g.db = cast(Parts, current_app.extensions[_KEY]).sessions()
+        g.db = _parts().sessions()
     return cast(Session, g.db)
 
 
 def files() -> FileStore:
     """Give the file store."""
-    return cast(Parts, current_app.extensions[_KEY]).files
+    return _parts().files
 
 
 def meter() -> ColourMeter | None:
     """Give the colour meter, if one is connected."""
-    return cast(Parts, current_app.extensions[_KEY]).meter
+    return _parts().meter
+
+
+def pieces() -> PieceStore:
+    """Give where photographs wait that are on their way."""
+    return _parts().pieces
+
+
+def outbox() -> Outbox:
+    """Give where mail goes out."""
+    return _parts().outbox
+
+
+def card_secret() -> str:
+    """Give what students' cards are worked out from."""
+    return _parts().card_secret
+
+
+def student_idle_s() -> int:
+    """Give the seconds after which a student's session on a shared device is over."""
+    return _parts().student_idle_s
 
 
 def me() -> TeacherRow:
     """Give the teacher who asks."""
     return cast(TeacherRow, current_user.teacher)
+
+
+def pupil() -> PupilRow:
+    """Give the student who asks."""
+    return cast(PupilRow, current_user.pupil)
+
+
+def _parts() -> Parts:
+    return cast(Parts, current_app.extensions[_KEY])
 
 
 def _keep(response: Response) -> Response:

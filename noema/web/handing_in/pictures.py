@@ -6,7 +6,7 @@ from flask import Blueprint, Response, send_file
 
 from noema.core.errors import NotFound
 from noema.formats.photo_file import for_browsers
-from noema.store.photographs import photo_of_school
+from noema.store.photographs import PhotoRow, photo_of_school
 from noema.store.readings import straight_picture_of
 from noema.web.frame.request import db, files, me
 
@@ -16,8 +16,7 @@ pictures = Blueprint("pictures", __name__)
 @pictures.get("/photographs/<int:photograph_id>/original")
 def original(photograph_id: int) -> Response:
     """Give the photograph as it was received."""
-    photo = photo_of_school(db(), me().school_id, photograph_id)
-    return _picture(photo.sha256)
+    return picture(photo_of_school(db(), me().school_id, photograph_id))
 
 
 @pictures.get("/photographs/<int:photograph_id>/straight.jpg")
@@ -27,13 +26,17 @@ def straight(photograph_id: int) -> Response:
     sha256 = straight_picture_of(db(), photo.id)
     if sha256 is None:
         raise NotFound("This photograph has no straightened picture: no sheet was found in it.")
-    return _picture(sha256)
+    return picture(photo, sha256)
 
 
-def _picture(sha256: str) -> Response:
-    data, mimetype = for_browsers(files().get(sha256))
+def picture(photo: PhotoRow, sha256: str | None = None) -> Response:
+    """Give a photograph, or another picture of it, to somebody who may see it."""
+    if photo.picture_gone:
+        raise NotFound("This picture was removed for good: its numbers are kept.")
+    kept = sha256 or photo.sha256
+    data, mimetype = for_browsers(files().get(kept))
     # The bytes under a hash never change, but only this person may keep them.
-    response = send_file(BytesIO(data), mimetype=mimetype, etag=sha256, max_age=3600)
+    response = send_file(BytesIO(data), mimetype=mimetype, etag=kept, max_age=3600)
     response.cache_control.private = True
     response.cache_control.public = False
     return response

@@ -1,7 +1,6 @@
 """Logging in and out."""
 
 from dataclasses import dataclass
-from urllib.parse import urlsplit
 
 from flask import Blueprint, redirect, render_template, request, session, url_for
 from flask_login import login_user, logout_user
@@ -12,6 +11,7 @@ from noema.core.errors import NotAllowed
 from noema.web.frame.access import User
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db
+from noema.web.frame.ways_back import safe
 
 logging_in = Blueprint("logging_in", __name__)
 
@@ -30,14 +30,14 @@ class LogInPage:
 def log_in() -> str:
     """Show the form."""
     return render_template(
-        "logging_in/log_in.html", page=LogInPage(wanted=_safe(request.args.get("wanted", "")))
+        "logging_in/log_in.html", page=LogInPage(wanted=safe(request.args.get("wanted", "")))
     )
 
 
 @logging_in.post("/log-in")
 def log_in_now() -> Response | tuple[str, int]:
     """Check who it is and let them in."""
-    email, wanted = request.form.get("email", ""), _safe(request.form.get("wanted", ""))
+    email, wanted = request.form.get("email", ""), safe(request.form.get("wanted", ""))
     try:
         teacher = action.log_in(db(), email, request.form.get("password", ""))
     except NotAllowed as refusal:
@@ -55,10 +55,3 @@ def log_out() -> Response:
     logout_user()
     session.clear()
     return redirect(url_for("logging_in.log_in"))
-
-
-def _safe(wanted: str) -> str:
-    """Keep a way back only within this site."""
-    parts = urlsplit(wanted)
-    inside = not parts.scheme and not parts.netloc and wanted.startswith("/")
-    return wanted if inside and not wanted.startswith(("//", "/\\")) else ""

@@ -10,6 +10,7 @@ from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import ClassLine, class_lines
 from noema.web.progress.class_page import class_page
+from noema.web.progress.skills_page import skills_page
 from noema.web.progress.student_page import student_page
 
 progress = Blueprint("progress", __name__)
@@ -43,3 +44,9 @@ def of_class(class_id: int) -> str:
 def of_student(class_id: int, student_id: int) -> str:
     """Show a student's attempts in time."""
     return render_template("progress/student.html", page=student_page(class_id, student_id))
+
+
+@progress.get("/progress/classes/<int:class_id>/skills")
+def skills(class_id: int) -> str:
+    """Show a class's skills: who moves, who is stuck, what to give next."""
+    return render_template("progress/skills.html", page=skills_page(class_id))

@@ -7,10 +7,8 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from noema.actions.print_sheets import print_for_sent_back
-from noema.core.exercises.media import Medium
 from noema.core.judging.judgement import Judgement
-from noema.core.judging.review import Review, ReviewState
-from noema.core.judging.words import cell_words, opening
+from noema.core.judging.review import ReviewState
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
 from noema.store.judgements import judgements_of, moves_of
@@ -19,6 +17,7 @@ from noema.store.waiting import sent_back_without_sheet
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
+from noema.web.returning.slip import how_again, moves_said
 
 returning = Blueprint("returning", __name__)
 
@@ -142,40 +141,10 @@ def _slip(
         row=row,
         strip=make_strip(judgement, attempt.review),
         sentence=attempt.review.sentence or attempt.sentence,
-        moves=() if accepted else _moves(judgement, attempt.review, moves),
+        moves=() if accepted else moves_said(judgement, attempt.review, moves),
         accepted=accepted,
-        how=_AGAIN_DRY if row.medium.is_dry else _again(row.medium),
+        how=how_again(row.medium),
     )
-
-
-def _moves(
-    judgement: Judgement, review: Review, moves: Mapping[str, str]
-) -> tuple[tuple[str, str], ...]:
-    """Name the moves of the cells that count."""
-    return tuple(
-        (opening(cell_words(cell.label)), moves[cell.id])
-        for cell in judgement.cells
-        if cell.id in moves and cell.id not in review.left_out
-    )
-
-
-def _again(medium: Medium) -> tuple[str, ...]:
-    start = (
-        "Mix the pile once more as you did, then make the one change; if the pile is big, "
-        "halve it first."
-    )
-    return (
-        start,
-        f"Clean the brush between mixes. {medium.value.capitalize()} changes as it dries: "
-        "judge it dry.",
-        "Lay the new paint beside the old: you should see what changed.",
-    )
-
-
-_AGAIN_DRY = (
-    "Lift or layer a little, then look again from an arm's length.",
-    "Keep the steps you are happy with: compare each with its neighbours, squinting.",
-)
 
 
 def _backs(attempts: tuple[AttemptRow, ...], needing: set[int]) -> list[Back]:

@@ -1,0 +1,53 @@
+"""A school, or a class of it, as one file; and such a file into an empty Noema."""
+
+from sqlalchemy.exc import DBAPIError
+from sqlalchemy.orm import Session
+
+from noema.core.errors import BadFile, Refused
+from noema.devices.file_store import FileStore
+from noema.formats.archive import Archive, archive_from_zip, archive_to_zip
+from noema.store.archive import files_of, is_empty, put_rows, rows_of, schema_version
+from noema.store.classes import class_of_school
+
+
+def archive_school(
+    session: Session, files: FileStore, school_id: int, class_id: int | None = None
+) -> bytes:
+    """Give the archive of a school, or of one class with what it rests on."""
+    if class_id is not None:
+        class_of_school(session, school_id, class_id)
+    rows = rows_of(session, school_id, class_id)
+    kept = {sha256: files.get(sha256) for sha256 in files_of(rows)}
+    return archive_to_zip(Archive(schema=schema_version(session), rows=rows, files=kept))
+
+
+def bring_in_archive(session: Session, files: FileStore, data: bytes) -> str:
+    """Put an archive into an empty Noema; gives the school's name. All of it comes or nothing."""
+    archive = archive_from_zip(data)
+    if not is_empty(session):
+        raise Refused("There is a school here already: bring an archive into an empty Noema.")
+    if archive.schema != schema_version(session):
+        raise BadFile(
+            f"The archive is of version {archive.schema} and this Noema of "
+            f"{schema_version(session)}: use the Noema it came from, or bring that up to date."
+        )
+    missing = set(files_of_archive(archive)) - set(archive.files)
+    if missing:
+        raise BadFile(f"{len(missing)} pictures are missing in the archive: make it again.")
+    try:
+        put_rows(session, archive.rows)
+        session.flush()
+    except (DBAPIError, KeyError, TypeError, ValueError) as wrong:
+        session.rollback()
+        raise BadFile("Rows in the archive don't fit together: make it again.") from wrong
+    for body in archive.files.values():
+        files.put(body)
+    return str(archive.rows["school"][0]["name"])
+
+
+def files_of_archive(archive: Archive) -> list[str]:
+    """Name the files an archive's rows rest on."""
+    try:
+        return files_of(archive.rows)
+    except (KeyError, TypeError) as wrong:
+        raise BadFile("A table is missing in the archive: make it again.") from wrong

@@ -1,0 +1,59 @@
+"""How long a school keeps pictures: what would go is shown first, and numbers always stay."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from sqlalchemy.orm import Session
+
+from noema.core.errors import Refused
+from noema.devices.file_store import FileStore
+from noema.store.leaving import classes_of_pictures, drop_pictures, pictures_before
+from noema.store.people import keep_months_of, set_keep_months
+
+_DAYS_A_MONTH = 30.44
+_LONGEST_MONTHS = 120
+
+
+@dataclass(frozen=True, kw_only=True)
+class WouldGo:
+    """What a period would take away."""
+
+    months: int
+    before: datetime
+    photographs: int
+    by_class: dict[str, int]
+
+
+def would_go(session: Session, school_id: int, months: int, now: datetime) -> WouldGo:
+    """Say which pictures a period would take away today."""
+    if not 1 <= months <= _LONGEST_MONTHS:
+        raise Refused(f"Keep pictures for 1 to {_LONGEST_MONTHS} months.")
+    before = now - timedelta(days=months * _DAYS_A_MONTH)
+    photos = pictures_before(session, school_id, before)
+    return WouldGo(
+        months=months,
+        before=before,
+        photographs=len(photos),
+        by_class=classes_of_pictures(session, photos),
+    )
+
+
+def keep_for(session: Session, school_id: int, months: int | None) -> None:
+    """Keep a school's pictures for some months; None: until somebody removes them."""
+    if months is not None and not 1 <= months <= _LONGEST_MONTHS:
+        raise Refused(f"Keep pictures for 1 to {_LONGEST_MONTHS} months.")
+    set_keep_months(session, school_id, months)
+
+
+def remove_old(session: Session, files: FileStore, school_id: int, now: datetime) -> int:
+    """Remove every picture older than the school's period; gives how many photographs had one."""
+    months = keep_months_of(session, school_id)
+    if months is None:
+        raise Refused("Your school keeps pictures without end: choose a period first.")
+    before = now - timedelta(days=months * _DAYS_A_MONTH)
+    photos = pictures_before(session, school_id, before)
+    gone = drop_pictures(session, photos, now)
+    session.flush()
+    for sha256 in gone.files:
+        files.remove(sha256)
+    return gone.photographs

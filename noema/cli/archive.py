@@ -1,0 +1,29 @@
+"""noema archive SCHOOL: a school, or one of its classes, as one zip."""
+
+from pathlib import Path
+
+import click
+
+from noema.actions.archive_school import archive_school
+from noema.core.errors import NotFound
+from noema.devices.file_store import LocalFiles
+from noema.settings import files_folder, settings_from
+from noema.store.engine import open_engine, open_sessions
+from noema.store.people import school_by_name
+
+
+@click.command("archive")
+@click.argument("school")
+@click.option("--class-id", type=int, help="Only this class and what it rests on.")
+@click.option("--out", required=True, type=click.Path(path_type=Path, dir_okay=False))
+def command(school: str, class_id: int | None, out: Path) -> None:
+    """Write a school's archive."""
+    settings = settings_from()
+    with open_sessions(open_engine(settings.database_url))() as session:
+        school_id = school_by_name(session, school)
+        if school_id is None:
+            raise NotFound(f"There is no school called “{school}”.")
+        files = LocalFiles(files_folder(settings))
+        data = archive_school(session, files, school_id, class_id)
+    out.write_bytes(data)
+    click.echo(f"{out}: {len(data):,} bytes.")

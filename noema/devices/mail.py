@@ -1,0 +1,95 @@
+"""Mail that goes out: the contract, and what a message is."""
+
+import re
+import smtplib
+from dataclasses import dataclass, field
+from datetime import datetime
+from email.message import EmailMessage
+from typing import Protocol
+
+from noema.core.errors import Refused
+
+ADDRESS = re.compile(r"[^@\s<>,;]+@[^@\s<>,;]+\.[^@\s<>,;]+")
+_LONGEST_SUBJECT = 150
+
+
+@dataclass(frozen=True, kw_only=True)
+class Enclosure:
+    """A file that goes with a message."""
+
+    name: str
+    mimetype: str
+    data: bytes
+
+
+@dataclass(frozen=True, kw_only=True)
+class Letter:
+    """A message about to go out."""
+
+    sender: str
+    to: str
+    subject: str
+    words: str
+    written_at: datetime
+    enclosures: tuple[Enclosure, ...] = field(default=())
+
+    def __post_init__(self) -> None:
+        if not ADDRESS.fullmatch(self.to):
+            raise Refused(f"“{self.to[:60]}” is no e-mail address: give one such as a@b.example.")
+        if "\n" in self.subject or len(self.subject) > _LONGEST_SUBJECT:
+            raise Refused("The subject must be one line of at most 150 letters.")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Sent:
+    """A letter that went out."""
+
+    to: str
+    subject: str
+    written: str
+    words: str
+    enclosures: tuple[str, ...]  # names
+
+
+class Outbox(Protocol):
+    """Where mail goes out."""
+
+    def send(self, letter: Letter) -> None:
+        """Send a letter, or refuse when it can't go out."""
+
+    def sent_by(self, sender: str) -> tuple[Sent, ...]:
+        """Give what a sender sent, the newest first, as far as the outbox remembers."""
+
+
+class SmtpOutbox:
+    """A school's own mail server (RFC 5321); it remembers nothing."""
+
+    def __init__(self, host: str, port: int) -> None:
+        self._host, self._port = host, port
+
+    def send(self, letter: Letter) -> None:
+        """Hand a letter to the server."""
+        try:
+            with smtplib.SMTP(self._host, self._port, timeout=20) as server:
+                server.send_message(letter_to_message(letter))
+        except OSError as wrong:
+            raise Refused("The mail server doesn't take the letter: try again later.") from wrong
+
+    def sent_by(self, sender: str) -> tuple[Sent, ...]:
+        """Remember nothing."""
+        return ()
+
+
+def letter_to_message(letter: Letter) -> EmailMessage:
+    """Give a letter as an Internet message (RFC 5322)."""
+    message = EmailMessage()
+    message["From"], message["To"] = letter.sender, letter.to
+    message["Subject"] = letter.subject
+    message["Date"] = letter.written_at
+    message.set_content(letter.words)
+    for enclosure in letter.enclosures:
+        kind, subkind = enclosure.mimetype.split("/", 1)
+        message.add_attachment(
+            enclosure.data, maintype=kind, subtype=subkind, filename=enclosure.name
+        )
+    return message

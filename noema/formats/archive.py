@@ -1,0 +1,91 @@
+"""Archives: one zip with a manifest, every table as JSON lines, and every file (docs/formats.md).
+
+The same matter gives the same bytes.
+"""
+
+import hashlib
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+import orjson
+
+from noema.core.errors import BadFile
+from noema.formats.safe_zip import ZipLimits, read_zip, write_zip
+
+FORMAT = "noema-archive/1"
+_MANIFEST = "manifest.json"
+_LIMITS = ZipLimits(entries=200_000, bytes_in_all=8 * 2**30, bytes_an_entry=512 * 2**20)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Archive:
+    """What an archive holds."""
+
+    schema: str  # the migration its tables are at
+    rows: Mapping[str, list[dict[str, Any]]]  # by table
+    files: Mapping[str, bytes]  # by SHA-256
+
+
+def archive_to_zip(archive: Archive) -> bytes:
+    """Pack an archive."""
+    entries = {f"tables/{name}.jsonl": _lines(rows) for name, rows in archive.rows.items()}
+    entries |= {f"files/{sha256}.bin": data for sha256, data in archive.files.items()}
+    manifest = {
+        "format": FORMAT,
+        "schema": archive.schema,
+        "says": "JSON lines: a row of a table each; times ISO 8601 with their offset; colours "
+        "CIELAB D50/2 and ASTM D1535; files under the SHA-256 of their bytes.",
+        "rows": {name: len(rows) for name, rows in sorted(archive.rows.items())},
+        "sha256": {name: _sha256(data) for name, data in sorted(entries.items())},
+    }
+    entries[_MANIFEST] = orjson.dumps(manifest, option=orjson.OPT_INDENT_2)
+    return write_zip(entries)
+
+
+def archive_from_zip(data: bytes) -> Archive:
+    """Unpack an archive whose every part is as it was packed, or refuse it whole."""
+    entries = read_zip(data, _LIMITS)
+    try:
+        manifest = orjson.loads(entries.pop(_MANIFEST))
+        if manifest["format"] != FORMAT:
+            raise BadFile(f"This isn't an archive of format {FORMAT}: make it again.")
+        _check(entries, manifest["sha256"])
+        rows = {
+            name[len("tables/") : -len(".jsonl")]: _rows(body)
+            for name, body in entries.items()
+            if name.startswith("tables/")
+        }
+        files = {
+            name[len("files/") : -len(".bin")]: body
+            for name, body in entries.items()
+            if name.startswith("files/")
+        }
+        if any(_sha256(body) != name for name, body in files.items()):
+            raise BadFile("A file in the archive isn't under its own hash: make it again.")
+        return Archive(schema=str(manifest["schema"]), rows=rows, files=files)
+    except (KeyError, TypeError, AttributeError, orjson.JSONDecodeError) as wrong:
+        raise BadFile("This is no archive of Noema's, or a part is missing.") from wrong
+
+
+def _check(entries: Mapping[str, bytes], hashes: Mapping[str, str]) -> None:
+    if set(entries) != set(hashes):
+        raise BadFile("The archive hasn't the parts its manifest names: make it again.")
+    for name, body in entries.items():
+        if _sha256(body) != hashes[name]:
+            raise BadFile(f"“{name[:60]}” in the archive was changed: make it again.")
+
+
+def _rows(body: bytes) -> list[dict[str, Any]]:
+    rows = [orjson.loads(line) for line in body.splitlines()]
+    if not all(isinstance(row, dict) for row in rows):
+        raise TypeError("a row is an object")
+    return rows
+
+
+def _lines(rows: list[dict[str, Any]]) -> bytes:
+    return b"".join(orjson.dumps(row, option=orjson.OPT_SORT_KEYS) + b"\n" for row in rows)
+
+
+def _sha256(data: bytes) -> str:
+    return hashlib.sha256(data).hexdigest()

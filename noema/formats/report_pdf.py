@@ -1,0 +1,247 @@
+"""Reports and colour notebooks on paper: paragraphs, strips of joints, courses of skills."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from io import BytesIO
+from xml.sax.saxutils import escape
+
+from reportlab.graphics.shapes import Drawing, Line, Polygon, PolyLine, Rect, String
+from reportlab.lib.colors import Color, HexColor
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.platypus import (
+    Flowable,
+    KeepTogether,
+    PageBreak,
+    Paragraph,
+    SimpleDocTemplate,
+    Spacer,
+    Table,
+)
+
+from noema.core.colour.srgb import lab_to_hex
+from noema.core.progress.course import Course, Point
+from noema.core.sheet.layout import Triple
+from noema.formats.sheet_pdf import BOLD, REGULAR, register_fonts
+
+_MARGIN = 18 * mm
+_WIDTH = A4[0] - 2 * _MARGIN
+_FIELD, _INK, _BAND = HexColor("#959595"), HexColor("#111111"), HexColor("#c9c9c9")
+_TITLE = ParagraphStyle("title", fontName=BOLD, fontSize=20, leading=25)
+_HEAD = ParagraphStyle("head", fontName=BOLD, fontSize=12, leading=16, spaceBefore=8)
+_TEXT = ParagraphStyle("text", fontName=REGULAR, fontSize=10, leading=14)
+_SMALL = ParagraphStyle("small", fontName=REGULAR, fontSize=8, leading=11)
+_SOFT = ParagraphStyle("soft", parent=_SMALL, textColor=HexColor("#4a4a4a"))
+_MOST_ACROSS = 24
+_CURVE = (52 * mm, 20 * mm)
+
+
+@dataclass(frozen=True, kw_only=True)
+class PaperJoint:
+    """One cell on paper."""
+
+    label: str
+    painted: Triple  # Lab D50
+    expected: Triple
+    mix: str = ""  # how it was to be mixed; for notebooks
+
+
+@dataclass(frozen=True, kw_only=True)
+class PaperAttempt:
+    """One exercise's sheet in a report."""
+
+    title: str
+    when: str
+    words: str  # what came of it
+    joints: tuple[PaperJoint, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class PaperCourse:
+    """One skill in a report."""
+
+    words: str
+    points: tuple[Point, ...]
+    course: Course
+
+
+@dataclass(frozen=True, kw_only=True)
+class StudentPaper:
+    """A student's page."""
+
+    name: str
+    where: str  # class and week
+    says: tuple[str, ...]  # in a sentence each
+    courses: tuple[PaperCourse, ...]
+    attempts: tuple[PaperAttempt, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class ClassPaper:
+    """A class's report."""
+
+    name: str
+    where: str
+    says: tuple[str, ...]
+    students: tuple[tuple[str, PaperCourse | None, str], ...]  # name, course, words
+
+
+def student_report(paper: StudentPaper) -> bytes:
+    """Draw a student's report; what doesn't fit one page goes on."""
+    story: list[Flowable] = [
+        _p(paper.name, _TITLE),
+        _p(paper.where, _SOFT),
+        Spacer(1, 4 * mm),
+        *(_p(words, _TEXT) for words in paper.says),
+        *_courses(paper.courses),
+        *(_attempt(one) for one in paper.attempts),
+        Spacer(1, 4 * mm),
+        _p(_HOW_TO_READ, _SOFT),
+    ]
+    return _pdf(story, f"{paper.name}, report")
+
+
+def class_report(paper: ClassPaper) -> bytes:
+    """Draw a class's report."""
+    rows = [
+        [_p(name, _TEXT), "" if course is None else _curve(course), _p(words, _SMALL)]
+        for name, course, words in paper.students
+    ]
+    story: list[Flowable] = [
+        _p(paper.name, _TITLE),
+        _p(paper.where, _SOFT),
+        Spacer(1, 4 * mm),
+        *(_p(words, _TEXT) for words in paper.says),
+        Spacer(1, 4 * mm),
+    ]
+    if rows:
+        widths = [38 * mm, _CURVE[0] + 4 * mm, _WIDTH - 42 * mm - _CURVE[0]]
+        story.append(Table(rows, colWidths=widths, style=_ROWS, repeatRows=0))
+    return _pdf([*story, Spacer(1, 4 * mm), _p(_HOW_TO_READ, _SOFT)], f"{paper.name}, report")
+
+
+def notebook(name: str, where: str, charts: Sequence[PaperAttempt]) -> bytes:
+    """Draw a colour notebook: every chart with its mixes, to mix from later."""
+    story: list[Flowable] = [_p(name, _TITLE), _p(f"Colour notebook · {where}", _SOFT)]
+    if not charts:
+        story.append(_p("No chart has been read yet.", _TEXT))
+    for n, chart in enumerate(charts):
+        story += [PageBreak()] if n else [Spacer(1, 4 * mm)]
+        story += [_p(chart.title, _HEAD), _p(chart.when, _SOFT), Spacer(1, 2 * mm)]
+        story.append(_recipes(chart.joints))
+    return _pdf(story, f"{name}, colour notebook")
+
+
+_HOW_TO_READ = (
+    "In a strip, what was painted lies above what was asked for: where they match, the edge "
+    "disappears. In a curve, 4 at the top would be a hand that never errs and 2 a middling one; "
+    "the band holds nine in ten. Printed colours are near, not exact."
+)
+_ROWS = [
+    ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
+    ("LINEABOVE", (0, 1), (-1, -1), 0.4, _BAND),
+    ("LEFTPADDING", (0, 0), (-1, -1), 0),
+]
+
+
+def _pdf(story: list[Flowable], title: str) -> bytes:
+    register_fonts()
+    out = BytesIO()
+    SimpleDocTemplate(
+        out,
+        pagesize=A4,
+        leftMargin=_MARGIN,
+        rightMargin=_MARGIN,
+        topMargin=_MARGIN,
+        bottomMargin=_MARGIN,
+        title=title,
+        author="Noema",
+        invariant=1,
+    ).build(story)
+    return out.getvalue()
+
+
+def _p(words: str, style: ParagraphStyle) -> Paragraph:
+    register_fonts()
+    return Paragraph(escape(words), style)
+
+
+def _attempt(one: PaperAttempt) -> Flowable:
+    parts: list[Flowable] = [_p(one.title, _HEAD), _p(one.when, _SOFT), _strip(one.joints)]
+    return KeepTogether([*parts, _p(one.words, _TEXT)])
+
+
+def _strip(joints: Sequence[PaperJoint]) -> Drawing:
+    across = min(len(joints), _MOST_ACROSS)
+    rows = -(-len(joints) // max(across, 1))
+    wide, high = _WIDTH / max(across, 1), 12 * mm
+    drawing = Drawing(_WIDTH, rows * (high + 2) + 4)
+    drawing.add(Rect(0, 0, _WIDTH, rows * (high + 2) + 4, fillColor=_FIELD, strokeColor=None))
+    fills = lab_to_hex(
+        [lab for one in joints for lab in (one.painted, one.expected)] or [(0, 0, 0)]
+    )
+    for n in range(len(joints)):
+        x = n % across * wide + 1
+        y = (rows - 1 - n // across) * (high + 2) + 3
+        drawing.add(_box(x, y + 0.4 * high, wide - 2, 0.6 * high, fills[2 * n]))
+        drawing.add(_box(x, y, wide - 2, 0.4 * high, fills[2 * n + 1]))
+    return drawing
+
+
+def _box(x: float, y: float, wide: float, high: float, fill: str) -> Rect:
+    return Rect(x, y, wide, high, fillColor=HexColor(fill), strokeColor=None)
+
+
+def _courses(courses: Sequence[PaperCourse]) -> list[Flowable]:
+    if not courses:
+        return []
+    cells = [[_curve(one), _p(one.words, _SMALL)] for one in courses]
+    rows = [cells[n : n + 3] for n in range(0, len(cells), 3)]
+    filled = [[*row, *[""] * (3 - len(row))] for row in rows]
+    return [Spacer(1, 3 * mm), Table(filled, colWidths=[_WIDTH / 3] * 3, style=_ROWS[:1])]
+
+
+def _curve(one: PaperCourse) -> Drawing:
+    wide, high = _CURVE
+    drawing = Drawing(wide, high)
+    drawing.add(Rect(0, 0, wide, high, fillColor=HexColor("#ececec"), strokeColor=None))
+    weeks = [point.week for point in one.points]
+    last = max([*weeks, 12])
+    xs = [(week - 0.5) / last * wide for week in weeks]
+    for points in (1, 2, 3):
+        drawing.add(Line(0, points / 4 * high, wide, points / 4 * high, strokeColor=_white()))
+    if len(xs) > 1:
+        outline = [*zip(xs, one.course.high, strict=True)]
+        outline += reversed([*zip(xs, one.course.low, strict=True)])
+        flat = [part for x, y in outline for part in (x, y / 4 * high)]
+        drawing.add(Polygon(flat, fillColor=_BAND, strokeColor=None))
+        line = [p for x, y in zip(xs, one.course.curve, strict=True) for p in (x, y / 4 * high)]
+        drawing.add(PolyLine(line, strokeColor=_INK, strokeWidth=1.4))
+    for x, point in zip(xs, one.points, strict=True):
+        y = min(max(point.points, 0.0), 4.0) / 4 * high
+        drawing.add(Rect(x - 1.3, y - 1.3, 2.6, 2.6, fillColor=_INK, strokeColor=None))
+    return drawing
+
+
+def _white() -> Color:
+    return HexColor("#ffffff")
+
+
+def _recipes(joints: Sequence[PaperJoint]) -> Table:
+    """Lay cells out three in a row, each with its colour and its mix."""
+    cells = [[_swatch(one), _p(one.label, _TEXT), _p(one.mix, _SMALL)] for one in joints]
+    rows = [cells[n : n + 3] for n in range(0, len(cells), 3)]
+    filled = [[*row, *[""] * (3 - len(row))] for row in rows]
+    return Table(filled, colWidths=[_WIDTH / 3] * 3, style=[("VALIGN", (0, 0), (-1, -1), "TOP")])
+
+
+def _swatch(one: PaperJoint) -> Drawing:
+    wide, high = 50 * mm, 18 * mm
+    painted, expected = lab_to_hex([one.painted, one.expected])
+    drawing = Drawing(wide, high)
+    drawing.add(Rect(0, 0, wide, high, fillColor=_FIELD, strokeColor=None))
+    drawing.add(_box(3, 3, 0.72 * wide - 3, high - 6, painted))
+    drawing.add(_box(0.72 * wide, 3, 0.28 * wide - 3, high - 6, expected))
+    drawing.add(String(0.74 * wide, 5, "asked", fontName=REGULAR, fontSize=6, fillColor=_INK))
+    return drawing

@@ -1,0 +1,75 @@
+"""Zip files from elsewhere, opened with care: their names, sizes and number are checked first."""
+
+import zipfile
+import zlib
+from collections.abc import Mapping
+from dataclasses import dataclass
+from io import BytesIO
+from pathlib import PurePosixPath
+
+from noema.core.errors import BadFile
+
+_FIRST_DATE = (1980, 1, 1, 0, 0, 0)  # of every entry, so that the same matter gives the same bytes
+_ENCRYPTED = 0x1
+
+
+@dataclass(frozen=True, kw_only=True)
+class ZipLimits:
+    """How much a zip may hold."""
+
+    entries: int
+    bytes_in_all: int  # unpacked
+    bytes_an_entry: int
+
+
+def read_zip(data: bytes, limits: ZipLimits) -> dict[str, bytes]:
+    """Unpack a zip into memory by name, or refuse it whole in one sentence."""
+    try:
+        with zipfile.ZipFile(BytesIO(data)) as zipped:
+            infos = [info for info in zipped.infolist() if not info.is_dir()]
+            _check(infos, limits)
+            return {info.filename: _unpacked(zipped, info, limits) for info in infos}
+    except (zipfile.BadZipFile, zlib.error, NotImplementedError, EOFError, ValueError) as wrong:
+        raise BadFile("This is no whole zip file: make it again and send that.") from wrong
+    except (OSError, RuntimeError, OverflowError) as wrong:
+        raise BadFile("This zip file can't be unpacked: make it anew without a password.") from (
+            wrong
+        )
+
+
+def write_zip(entries: Mapping[str, bytes]) -> bytes:
+    """Pack entries in the order of their names; the same entries give the same bytes."""
+    out = BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as zipped:
+        for name in sorted(entries):
+            info = zipfile.ZipInfo(name, _FIRST_DATE)
+            info.external_attr = 0o600 << 16
+            packed = name.endswith((".jpg", ".jpeg", ".png", ".bin"))
+            info.compress_type = zipfile.ZIP_STORED if packed else zipfile.ZIP_DEFLATED
+            zipped.writestr(info, entries[name])
+    return out.getvalue()
+
+
+def _check(infos: list[zipfile.ZipInfo], limits: ZipLimits) -> None:
+    names = [info.filename for info in infos]
+    if len(infos) > limits.entries or sum(i.file_size for i in infos) > limits.bytes_in_all:
+        raise BadFile("This zip file holds far more than it should: send only what was asked for.")
+    if len(set(names)) < len(names):
+        raise BadFile("A name stands twice in this zip file: make it again.")
+    for info in infos:
+        path = PurePosixPath(info.filename.replace("\\", "/"))
+        if path.is_absolute() or ".." in path.parts or ":" in info.filename:
+            raise BadFile("A name in this zip file leads out of it: don't trust where it is from.")
+        if info.flag_bits & _ENCRYPTED:
+            raise BadFile("This zip file has a password: make it anew without one.")
+        if info.filename.lower().endswith((".zip", ".gz", ".7z", ".rar")):
+            raise BadFile("There is a packed file inside this zip file: unpack it first.")
+
+
+def _unpacked(zipped: zipfile.ZipFile, info: zipfile.ZipInfo, limits: ZipLimits) -> bytes:
+    # What an entry says of its size may be a lie: no more than allowed is ever read.
+    with zipped.open(info) as entry:
+        data = entry.read(limits.bytes_an_entry + 1)
+    if len(data) > limits.bytes_an_entry:
+        raise BadFile(f"“{info.filename[:60]}” in this zip file is too large.")
+    return data

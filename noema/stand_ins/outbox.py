@@ -1,0 +1,51 @@
+"""A mail server that sends nothing: letters lie in a folder, and can be read in the browser."""
+
+import re
+from email import message_from_bytes, policy
+from email.message import EmailMessage
+from itertools import islice
+from pathlib import Path
+from typing import cast
+from uuid import uuid4
+
+from noema.devices.mail import Letter, Sent, letter_to_message
+
+_NAME = re.compile(r"[0-9T]{15}-[0-9a-f]{8}")
+_MOST_SHOWN = 50
+
+
+class PretendOutbox:
+    """Letters as files, newest last by name."""
+
+    def __init__(self, folder: Path) -> None:
+        self._folder = folder
+
+    def send(self, letter: Letter) -> None:
+        """Lay a letter into the folder."""
+        self._folder.mkdir(parents=True, exist_ok=True)
+        name = f"{letter.written_at:%Y%m%dT%H%M%S}-{uuid4().hex[:8]}"
+        (self._folder / name).write_bytes(bytes(letter_to_message(letter)))
+
+    def sent_by(self, sender: str) -> tuple[Sent, ...]:
+        """Give what one sender sent, the newest first."""
+        if not self._folder.exists():
+            return ()
+        paths = sorted(self._folder.iterdir(), reverse=True)
+        messages = (_message(path) for path in paths if _NAME.fullmatch(path.name))
+        mine = (_sent(message) for message in messages if message["From"] == sender)
+        return tuple(islice(mine, _MOST_SHOWN))
+
+
+def _message(path: Path) -> EmailMessage:
+    return cast(EmailMessage, message_from_bytes(path.read_bytes(), policy=policy.default))
+
+
+def _sent(message: EmailMessage) -> Sent:
+    body = message.get_body(("plain",))
+    return Sent(
+        to=str(message["To"]),
+        subject=str(message["Subject"]),
+        written=str(message["Date"]),
+        words="" if body is None else body.get_content(),
+        enclosures=tuple(part.get_filename() or "" for part in message.iter_attachments()),
+    )

@@ -1,0 +1,162 @@
+"""Everything of a school or a class as rows, out of the tables and into empty ones."""
+
+from collections.abc import Iterable, Mapping
+from datetime import date, datetime
+from typing import Any
+
+from sqlalchemy import Date, DateTime, Select, Table, func, insert, or_, select, text, update
+from sqlalchemy.orm import Session
+
+from noema.store import paint_tables, student_tables  # noqa: F401  their tables are kept too
+from noema.store import tables as t
+from noema.store.base import Base
+
+_ORDER = (
+    "school", "teacher", "school_class", "student", "enrolment", "paint_set", "own_tube",
+    "printer", "reference_card", "assignment", "sheet", "pile", "photograph", "reading",
+    "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
+)  # fmt: skip
+"""Tables, each after those it speaks of; an assignment's key photograph is put in last."""
+
+_PUT_LAST = ("assignment", "key_photograph_id")
+_AT_ONCE = 500
+
+
+def tables_in_order() -> tuple[Table, ...]:
+    """Give every table in the order in which rows can come back."""
+    known = {table.name: table for table in Base.metadata.tables.values()}
+    return tuple(known[name] for name in _ORDER)
+
+
+def rows_of(
+    session: Session, school_id: int, class_id: int | None = None
+) -> dict[str, list[dict[str, Any]]]:
+    """Give all rows of a school, or what one of its classes rests on, by table; plain values."""
+    found = {}
+    for table in tables_in_order():
+        question = _scopes(school_id, class_id)[table.name]
+        ids = [*table.primary_key.columns]
+        rows = session.execute(select(table).where(question).order_by(*ids)).mappings()
+        found[table.name] = [_plain(row) for row in rows]
+    return found
+
+
+def schema_version(session: Session) -> str:
+    """Which migration are the tables at?"""
+    return str(session.scalar(text("SELECT version_num FROM alembic_version")))
+
+
+def is_empty(session: Session) -> bool:
+    """Is there no school yet?"""
+    return session.scalar(select(t.School.id).limit(1)) is None
+
+
+def put_rows(session: Session, rows: Mapping[str, list[dict[str, Any]]]) -> None:
+    """Put rows into empty tables under the numbers they had; numbering goes on after them."""
+    late_table, late_column = _PUT_LAST
+    late: list[tuple[int, int]] = []
+    for table in tables_in_order():
+        values = [_typed(table, row) for row in rows.get(table.name, [])]
+        if table.name == late_table:
+            late = [(row["id"], row[late_column]) for row in values if row[late_column]]
+            values = [{**row, late_column: None} for row in values]
+        for start in range(0, len(values), _AT_ONCE):
+            session.execute(insert(table), values[start : start + _AT_ONCE])
+        _go_on_numbering(session, table)
+    assignments = Base.metadata.tables[late_table]
+    for number, photograph in late:
+        session.execute(
+            update(assignments).where(assignments.c.id == number).values({late_column: photograph})
+        )
+
+
+def files_of(rows: Mapping[str, Iterable[Mapping[str, Any]]]) -> list[str]:
+    """Which files do rows rest on, by SHA-256?"""
+    wanted = set()
+    for row in rows["photograph"]:
+        if row["picture_gone_at"] is None:
+            wanted |= {row["sha256"], row["scan_sha256"]}
+    wanted |= {row["straight_sha256"] for row in rows["reading"]}
+    return sorted(wanted - {None})
+
+
+def _scopes(school_id: int, class_id: int | None) -> dict[str, Any]:
+    classes = select(t.SchoolClass.id).where(t.SchoolClass.school_id == school_id)
+    students: Select[Any] = select(t.Student.id).where(t.Student.school_id == school_id)
+    if class_id is not None:
+        classes = classes.where(t.SchoolClass.id == class_id)
+        painted = (
+            select(t.Sheet.student_id)
+            .join(t.Assignment, t.Assignment.id == t.Sheet.assignment_id)
+            .where(t.Assignment.class_id == class_id, t.Sheet.student_id.is_not(None))
+        )
+        enrolled = select(t.Enrolment.student_id).where(t.Enrolment.class_id == class_id)
+        students = students.where(or_(t.Student.id.in_(enrolled), t.Student.id.in_(painted)))
+    given = select(t.Assignment.id).where(t.Assignment.class_id.in_(classes))
+    sheets = select(t.Sheet.id).where(t.Sheet.assignment_id.in_(given))
+    photos: Select[Any] = select(t.Photograph.id).where(t.Photograph.school_id == school_id)
+    piles: Select[Any] = select(t.Pile.id).where(t.Pile.school_id == school_id)
+    if class_id is not None:
+        photos = photos.where(t.Photograph.sheet_id.in_(sheets))
+        piles = select(t.Photograph.pile_id).where(t.Photograph.id.in_(photos))
+    readings = select(t.ReadingRow.id).where(
+        t.ReadingRow.photograph_id.in_(photos), t.ReadingRow.sheet_id.in_(sheets)
+    )
+    whole = {
+        table.name: table.c.school_id == school_id
+        for table in Base.metadata.tables.values()
+        if "school_id" in table.c
+    }
+    return whole | {
+        "school": t.School.id == school_id,
+        "school_class": t.SchoolClass.id.in_(classes),
+        "student": t.Student.id.in_(students),
+        "enrolment": t.Enrolment.class_id.in_(classes) & t.Enrolment.student_id.in_(students),
+        "assignment": t.Assignment.id.in_(given),
+        "sheet": t.Sheet.id.in_(sheets),
+        "pile": t.Pile.id.in_(piles),
+        "photograph": t.Photograph.id.in_(photos),
+        "reading": t.ReadingRow.id.in_(readings),
+        "judgement": t.JudgementRow.reading_id.in_(readings),
+        "review": t.ReviewRow.photograph_id.in_(photos),
+        "decision": t.DecisionRow.photograph_id.in_(photos),
+        "self_check": student_tables.SelfCheck.photograph_id.in_(photos),
+        "upload": student_tables.Upload.photograph_id.in_(photos),
+        "sourced": _sourced(school_id, class_id, classes, students),
+    }
+
+
+def _sourced(school_id: int, class_id: int | None, classes: Any, students: Any) -> Any:
+    table = student_tables.Sourced
+    mine = table.school_id == school_id
+    if class_id is None:
+        return mine
+    return mine & or_(table.class_id.in_(classes), table.student_id.in_(students))
+
+
+def _plain(row: Mapping[str, Any]) -> dict[str, Any]:
+    return {
+        name: value.isoformat() if isinstance(value, (date, datetime)) else value
+        for name, value in row.items()
+    }
+
+
+def _typed(table: Table, row: Mapping[str, Any]) -> dict[str, Any]:
+    """Give a row with its days and times; a column the table hasn't is a KeyError."""
+    typed = {}
+    for name, value in row.items():
+        kind = table.c[name].type
+        if value is not None and isinstance(kind, DateTime):
+            value = datetime.fromisoformat(value)
+        elif value is not None and isinstance(kind, Date):
+            value = date.fromisoformat(value)
+        typed[name] = value
+    return typed
+
+
+def _go_on_numbering(session: Session, table: Table) -> None:
+    if "id" not in table.c or table.c.id.type.python_type is not int:
+        return
+    sequence = func.pg_get_serial_sequence(table.name, "id")
+    highest = select(func.coalesce(func.max(table.c.id), 0) + 1).scalar_subquery()
+    session.execute(select(func.setval(sequence, highest, False)))

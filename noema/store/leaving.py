@@ -1,0 +1,204 @@
+"""Students who move, turn out to be one, or leave; and pictures that are kept no longer."""
+
+from collections.abc import Collection
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy import String, cast, delete, func, or_, select, text, update
+from sqlalchemy.dialects.postgresql import JSONB, insert
+from sqlalchemy.orm import Session
+
+from noema.store.base import Base
+from noema.store.student_tables import SelfCheck, Sourced, Upload
+from noema.store.tables import (
+    Assignment,
+    DecisionRow,
+    Enrolment,
+    JudgementRow,
+    Photograph,
+    Pile,
+    ReadingRow,
+    ReviewRow,
+    SchoolClass,
+    Sheet,
+    Student,
+)
+
+
+def enrol_in(session: Session, student_id: int, class_id: int) -> None:
+    """Put a student who is there into another class as well."""
+    row = insert(Enrolment).values(class_id=class_id, student_id=student_id)
+    session.execute(row.on_conflict_do_nothing())
+
+
+def leave_class(session: Session, student_id: int, class_id: int) -> None:
+    """Take a student out of a class; their sheets stay."""
+    session.execute(
+        delete(Enrolment).where(Enrolment.class_id == class_id, Enrolment.student_id == student_id)
+    )
+
+
+def give_sheets_to(session: Session, from_id: int, to_id: int) -> None:
+    """Give one student's sheets to another, later attempts following the other's own."""
+    own = dict(
+        session.execute(
+            select(Sheet.assignment_id, func.max(Sheet.attempt))
+            .where(Sheet.student_id == to_id)
+            .group_by(Sheet.assignment_id)
+        ).all()
+    )
+    theirs = session.scalars(
+        select(Sheet).where(Sheet.student_id == from_id).order_by(Sheet.attempt, Sheet.id)
+    )
+    for sheet in theirs:
+        own[sheet.assignment_id] = own.get(sheet.assignment_id, 0) + 1
+        sheet.student_id, sheet.attempt = to_id, own[sheet.assignment_id]
+        session.flush()
+    for table in (Pile, Upload, Sourced):
+        session.execute(update(table).where(table.student_id == from_id).values(student_id=to_id))
+    classes = session.scalars(select(Enrolment.class_id).where(Enrolment.student_id == from_id))
+    for class_id in classes.all():
+        enrol_in(session, to_id, class_id)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Gone:
+    """What was taken away."""
+
+    photographs: int
+    files: frozenset[str]  # SHA-256 of bytes nobody else's record needs
+
+
+def erase_student(session: Session, student_id: int) -> Gone:
+    """Take away a student with every photograph, reading, judgement and word about them."""
+    photos = _photos_of(session, student_id)
+    files = _files_of(session, photos)
+    # The record of decisions only grows, but for withdrawn consent; until this transaction ends.
+    session.execute(text("SET LOCAL noema.erasing = 'on'"))
+    readings = select(ReadingRow.id).where(ReadingRow.photograph_id.in_(photos))
+    unkeyed = Assignment.key_photograph_id.in_(photos)
+    session.execute(update(Assignment).where(unkeyed).values(key_photograph_id=None, key_labs=None))
+    for table, condition in (
+        (DecisionRow, DecisionRow.photograph_id.in_(photos)),
+        (ReviewRow, ReviewRow.photograph_id.in_(photos)),
+        (SelfCheck, SelfCheck.photograph_id.in_(photos)),
+        (JudgementRow, JudgementRow.reading_id.in_(readings)),
+        (ReadingRow, ReadingRow.photograph_id.in_(photos)),
+        (Upload, Upload.student_id == student_id),
+        (Photograph, Photograph.id.in_(photos)),
+        (Pile, Pile.student_id == student_id),
+        (Sheet, Sheet.student_id == student_id),
+        (Enrolment, Enrolment.student_id == student_id),
+        (Sourced, Sourced.student_id == student_id),
+        (Student, Student.id == student_id),
+    ):
+        session.execute(delete(table).where(condition))
+    session.execute(text("SET LOCAL noema.erasing = 'off'"))
+    session.expire_all()
+    return Gone(photographs=len(photos), files=_needed_no_more(session, files))
+
+
+def uploads_of(session: Session, student_id: int) -> tuple[str, ...]:
+    """Under which names do a student's unfinished photographs lie?"""
+    return tuple(session.scalars(select(Upload.id).where(Upload.student_id == student_id)))
+
+
+def traces_of(session: Session, words: Collection[str]) -> dict[str, int]:
+    """In which tables does any of some words still stand, and in how many rows?
+
+    Every text and JSON column of every table is searched.
+    """
+    found = {}
+    for table in Base.metadata.sorted_tables:
+        columns = [c for c in table.columns if isinstance(c.type, (String, JSONB))]
+        holds = [cast(c, String).ilike(f"%{_plain(word)}%") for c in columns for word in words]
+        if not holds:
+            continue
+        count = session.scalar(select(func.count()).select_from(table).where(or_(*holds)))
+        if count:
+            found[table.name] = count
+    return found
+
+
+def pictures_before(session: Session, school_id: int, day: datetime) -> tuple[int, ...]:
+    """Which photographs of a school are older than a day and still have their picture?"""
+    return tuple(
+        session.scalars(
+            select(Photograph.id)
+            .where(
+                Photograph.school_id == school_id,
+                Photograph.received_at < day,
+                Photograph.picture_gone_at.is_(None),
+            )
+            .order_by(Photograph.id)
+        )
+    )
+
+
+def classes_of_pictures(session: Session, photograph_ids: Collection[int]) -> dict[str, int]:
+    """From how many sheets of which classes are some photographs?"""
+    name = func.coalesce(SchoolClass.name, "not matched to a sheet")
+    rows = session.execute(
+        select(name, func.count(Photograph.id))
+        .select_from(Photograph)
+        .outerjoin(Sheet, Sheet.id == Photograph.sheet_id)
+        .outerjoin(Assignment, Assignment.id == Sheet.assignment_id)
+        .outerjoin(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .where(Photograph.id.in_(photograph_ids))
+        .group_by(name)
+        .order_by(name)
+    )
+    return {row[0]: row[1] for row in rows}
+
+
+def drop_pictures(session: Session, photograph_ids: Collection[int], now: datetime) -> Gone:
+    """Note that some photographs' pictures are gone; their numbers stay."""
+    files = _files_of(session, photograph_ids)
+    session.execute(
+        update(Photograph)
+        .where(Photograph.id.in_(photograph_ids))
+        .values(picture_gone_at=now, scan_sha256=None)
+    )
+    session.execute(
+        update(ReadingRow)
+        .where(ReadingRow.photograph_id.in_(photograph_ids))
+        .values(straight_sha256=None)
+    )
+    return Gone(photographs=len(photograph_ids), files=_needed_no_more(session, files))
+
+
+def _photos_of(session: Session, student_id: int) -> list[int]:
+    mine = or_(Sheet.student_id == student_id, Pile.student_id == student_id)
+    return list(
+        session.scalars(
+            select(Photograph.id)
+            .join(Pile, Pile.id == Photograph.pile_id)
+            .outerjoin(Sheet, Sheet.id == Photograph.sheet_id)
+            .where(mine)
+        )
+    )
+
+
+def _files_of(session: Session, photos: Collection[int]) -> set[str]:
+    rows = session.execute(
+        select(Photograph.sha256, Photograph.scan_sha256, ReadingRow.straight_sha256)
+        .outerjoin(ReadingRow, ReadingRow.photograph_id == Photograph.id)
+        .where(Photograph.id.in_(photos))
+    )
+    return {sha256 for row in rows for sha256 in row if sha256 is not None}
+
+
+def _needed_no_more(session: Session, files: set[str]) -> frozenset[str]:
+    """Leave out what another photograph still rests on."""
+    stays: set[str] = set()
+    for column, kept in (
+        (Photograph.sha256, Photograph.picture_gone_at.is_(None)),
+        (Photograph.scan_sha256, Photograph.picture_gone_at.is_(None)),
+        (ReadingRow.straight_sha256, ReadingRow.straight_sha256.is_not(None)),
+    ):
+        stays.update(session.scalars(select(column).where(column.in_(files), kept)))
+    return frozenset(files - stays)
+
+
+def _plain(word: str) -> str:
+    return word.replace("\\", "\\\\").replace("%", r"\%").replace("_", r"\_")

@@ -1,0 +1,55 @@
+"""A student's skills as pages and reports show them: curves, redos, the eye, what to give next."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from noema.core.exercises.catalogue import kind_of
+from noema.core.judging.rubric import USUAL_RUBRIC
+from noema.core.progress.next_exercise import next_exercise
+from noema.core.progress.skill_courses import (
+    SkillCourse,
+    Tried,
+    eye_words,
+    redone,
+    redone_words,
+    skill_courses,
+)
+from noema.store.assignments import AssignmentRow
+from noema.store.classes import begins_of_classes
+from noema.store.reviews import AttemptRow
+from noema.web.drawings.curve import Curve, make_curve
+from noema.web.frame.request import db
+from noema.web.progress.tried import seen_by_eye, tried_of
+
+
+@dataclass(frozen=True, kw_only=True)
+class ShownCourses:
+    """One student's skills."""
+
+    courses: tuple[SkillCourse, ...]
+    curves: tuple[Curve, ...]
+    redone: str
+    eye: str
+    next: str
+
+
+def shown_courses(
+    attempts: Sequence[AttemptRow], given: Mapping[int, AssignmentRow], weeks: int
+) -> ShownCourses:
+    """Collect one student's skills from all their attempts."""
+    begins = begins_of_classes(db(), {one.class_id for one in attempts})
+    tried = next(iter(tried_of(attempts, given, begins).values()), [])
+    courses = skill_courses(tried)
+    again = redone(tried)
+    return ShownCourses(
+        courses=courses,
+        curves=tuple(make_curve(one, weeks) for one in courses),
+        redone=redone_words(again) if again else "",
+        eye=eye_words(seen_by_eye(attempts)),
+        next=_next_words(tried, courses) if tried else "",
+    )
+
+
+def _next_words(tried: Sequence[Tried], courses: Sequence[SkillCourse]) -> str:
+    best = next_exercise(tried, courses, USUAL_RUBRIC)
+    return f"Next, a {kind_of(best.kind).label.lower()}: {best.reason}."

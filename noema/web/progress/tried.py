@@ -1,0 +1,48 @@
+"""Attempts from the store, summed up skill by skill for the courses."""
+
+from collections.abc import Mapping, Sequence
+from datetime import date
+
+from noema.core.judging.closeness import closeness
+from noema.core.progress.seeing import Seen, seen
+from noema.core.progress.skill_courses import Tried
+from noema.formats.judgement_json import demand_from_json, tally_from_json
+from noema.store.assignments import AssignmentRow, demands_of
+from noema.store.pupil_work import checks_of
+from noema.store.reviews import AttemptRow
+from noema.web.frame.request import db
+
+
+def tried_of(
+    attempts: Sequence[AttemptRow], given: Mapping[int, AssignmentRow], begins: Mapping[int, date]
+) -> dict[int, list[Tried]]:
+    """Sum attempts up by student, oldest first; `begins` gives by class when its unit began."""
+    asked = {number: demand_from_json(body) for number, body in _demands(attempts).items()}
+    found: dict[int, list[Tried]] = {}
+    for one in sorted(attempts, key=lambda a: (a.received_at, a.photograph_id)):
+        tally = tally_from_json(one.tally)
+        close = closeness(tally.skills, asked.get(one.assignment_id, {}), one.review)
+        week = (one.received_at.date() - begins[one.class_id]).days // 7 + 1
+        found.setdefault(one.student_id, []).append(
+            Tried(
+                assignment=one.assignment_id,
+                kind=given[one.assignment_id].kind,
+                week=week,
+                close=close,
+            )
+        )
+    return found
+
+
+def seen_by_eye(attempts: Sequence[AttemptRow]) -> list[Seen]:
+    """Hold what a student thought of their sheets beside the readings, oldest first."""
+    checks = checks_of(db(), [one.photograph_id for one in attempts])
+    return [
+        seen(check.thinks, tally_from_json(one.tally), one.review)
+        for one in attempts
+        if (check := checks.get(one.photograph_id)) is not None and check.thinks is not None
+    ]
+
+
+def _demands(attempts: Sequence[AttemptRow]) -> dict[int, dict[str, object]]:
+    return demands_of(db(), {one.assignment_id for one in attempts})

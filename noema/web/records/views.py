@@ -1,0 +1,184 @@
+"""Records in and out: rosters, grade books, measurements, due dates, keys, archives."""
+
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from io import BytesIO
+
+from flask import Blueprint, Response, render_template, request, send_file
+
+from noema.actions.archive_school import archive_school
+from noema.actions.give_package import give_package, sourced_numbers
+from noema.actions.take_package import Changes, changes_of, take_package
+from noema.actions.work_out_exercise import exercise_of
+from noema.core.errors import BadRoster, Refused
+from noema.formats.asked_json import tolerance_from_json
+from noema.formats.class_measurements import (
+    measurements_cgats,
+    measurements_csv,
+    measurements_json,
+)
+from noema.formats.due_dates import Due, calendar_of
+from noema.formats.grade_book import grade_book_csv, results_package
+from noema.formats.key_json import KeyFile, key_to_json
+from noema.formats.oneroster import read_package
+from noema.store.assignments import assignment_of_school, assignments_of_class
+from noema.store.classes import ClassRow, class_of_school
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.refusals import status_of
+from noema.web.frame.request import db, files, me
+from noema.web.records.papers import due_day, grade_book_of, measured_of
+
+records = Blueprint("records", __name__)
+
+_MOST_PACKAGE_BYTES = 16 * 2**20
+
+
+@dataclass(frozen=True, kw_only=True)
+class ClassRecordsPage:
+    """What can be carried away of a class."""
+
+    frame: Frame
+    row: ClassRow
+
+
+@dataclass(frozen=True, kw_only=True)
+class RostersPage:
+    """Rosters of the whole school, in and out."""
+
+    frame: Frame
+    changes: Changes | None = None  # looked at, or made
+    done: bool = False
+    sentence: str = ""
+
+
+@records.get("/classes/<int:class_id>/records")
+def of_class(class_id: int) -> str:
+    """Show what can be carried away."""
+    row = class_of_school(db(), me().school_id, class_id)
+    page = ClassRecordsPage(frame=frame(Stage.PROGRESS), row=row)
+    return render_template("records/class.html", page=page)
+
+
+@records.get("/classes/<int:class_id>/grades.csv")
+def grades(class_id: int) -> Response:
+    """Give the grade book for a spreadsheet."""
+    row = class_of_school(db(), me().school_id, class_id)
+    return _file(grade_book_csv(grade_book_of(row)), "text/csv", f"{row.name} grades.csv")
+
+
+@records.get("/classes/<int:class_id>/results.zip")
+def results(class_id: int) -> Response:
+    """Give the grade book for the school's system."""
+    row = class_of_school(db(), me().school_id, class_id)
+    own, students = sourced_numbers(db(), me().school_id, class_id)
+    data = results_package(grade_book_of(row), own, students, datetime.now(UTC))
+    return _file(data, "application/zip", f"{row.name} results.zip")
+
+
+@records.get("/classes/<int:class_id>/measurements.<form>")
+def measurements(class_id: int, form: str) -> Response:
+    """Give every read cell, as csv, json or CGATS.17 text."""
+    row = class_of_school(db(), me().school_id, class_id)
+    sheets = measured_of(row)
+    name = f"{row.name} measurements.{form}"
+    if form == "csv":
+        return _file(measurements_csv(sheets), "text/csv", name)
+    if form == "json":
+        return _file(measurements_json(sheets), "application/json", name)
+    if form == "txt":
+        return _file(measurements_cgats(sheets, datetime.now(UTC)), "text/plain", name)
+    raise Refused("Measurements come as csv, json or txt: choose one of these.")
+
+
+@records.get("/classes/<int:class_id>/due.ics")
+def due(class_id: int) -> Response:
+    """Give the due dates for calendars."""
+    row = class_of_school(db(), me().school_id, class_id)
+    dues = [
+        Due(
+            uid=f"exercise-{one.id}@noema",
+            title=f"{row.name}: {one.title}",
+            words=f"{one.medium.value}, week {one.due_week} of {one.unit_weeks}",
+            day=due_day(row, one.due_week),
+        )
+        for one in assignments_of_class(db(), class_id)
+    ]
+    return _file(calendar_of(row.name, dues, datetime.now(UTC)), "text/calendar", "due.ics")
+
+
+@records.get("/classes/<int:class_id>/archive.zip")
+def class_archive(class_id: int) -> Response:
+    """Give everything of a class."""
+    row = class_of_school(db(), me().school_id, class_id)
+    data = archive_school(db(), files(), me().school_id, class_id)
+    return _file(data, "application/zip", f"{row.name} archive.zip")
+
+
+@records.get("/assignments/<int:assignment_id>/key.json")
+def key_file(assignment_id: int) -> Response:
+    """Give an exercise with its key."""
+    row = assignment_of_school(db(), me().school_id, assignment_id)
+    exercise = exercise_of(db(), row)
+    chosen = KeyFile(
+        kind=row.kind,
+        options=dict(row.options),
+        paints=exercise.paints,
+        set_ref=row.set_ref,
+        medium=row.medium,
+        level=row.level,
+        key=row.key,
+    )
+    rooms = tolerance_from_json(row.tolerance)
+    data = key_to_json(chosen, row.title, exercise.expected, rooms)
+    return _file(data, "application/json", f"{row.title} key.json")
+
+
+@records.get("/rosters")
+def rosters() -> str:
+    """Show how rosters come and go."""
+    return render_template("records/rosters.html", page=RostersPage(frame=frame(Stage.PLAN)))
+
+
+@records.post("/rosters")
+def take() -> str | tuple[str, int]:
+    """Say what a package would change, or change it."""
+    done = request.form.get("do") == "take"
+    try:
+        package = read_package(_sent())
+        if done:
+            today = datetime.now(UTC).date()
+            changes = take_package(db(), me().school_id, package, today)
+        else:
+            changes = changes_of(db(), me().school_id, package)
+    except Refused as refusal:
+        page = RostersPage(frame=frame(Stage.PLAN), sentence=str(refusal))
+        return render_template("records/rosters.html", page=page), status_of(refusal)
+    page = RostersPage(frame=frame(Stage.PLAN), changes=changes, done=done)
+    return render_template("records/rosters.html", page=page)
+
+
+@records.get("/rosters.zip")
+def give() -> Response:
+    """Give the school's rosters as a package."""
+    return _file(give_package(db(), me(), datetime.now(UTC)), "application/zip", "rosters.zip")
+
+
+@records.get("/school-archive.zip")
+def school_archive() -> Response:
+    """Give everything of the school."""
+    data = archive_school(db(), files(), me().school_id)
+    return _file(data, "application/zip", f"{me().school_name} archive.zip")
+
+
+def _sent() -> bytes:
+    file = request.files.get("package")
+    data = b"" if file is None else file.read(_MOST_PACKAGE_BYTES + 1)
+    if not data:
+        raise BadRoster("Choose the package first: a zip with classes, users and enrollments.")
+    if len(data) > _MOST_PACKAGE_BYTES:
+        raise BadRoster("The package is over 16 MB: export one school.")
+    return data
+
+
+def _file(data: bytes, mimetype: str, name: str) -> Response:
+    return send_file(BytesIO(data), mimetype=mimetype, as_attachment=True, download_name=name)

@@ -1,0 +1,177 @@
+"""Papers for parents' evening: a student's report, their colour notebook, the class's report."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from io import BytesIO
+
+from flask import Blueprint, Response, redirect, render_template, request, send_file, url_for
+from werkzeug.wrappers import Response as AnyResponse
+
+from noema.actions.work_out_exercise import exercise_of
+from noema.core.exercises.naming import cell_names
+from noema.core.pigments.says import say_parts
+from noema.core.progress.skill_courses import SkillCourse, skill_courses
+from noema.devices.mail import Enclosure, Letter, Sent
+from noema.formats.judgement_json import tally_from_json
+from noema.formats.report_pdf import (
+    ClassPaper,
+    PaperAttempt,
+    PaperCourse,
+    PaperJoint,
+    StudentPaper,
+    class_report,
+    notebook,
+    student_report,
+)
+from noema.store.assignments import AssignmentRow, assignments_of_class, assignments_of_school
+from noema.store.classes import ClassRow, StudentRow, class_of_school, student_of_class
+from noema.store.pupil_work import attempts_of_pupil
+from noema.store.reviews import AttemptRow, attempts_in_class
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.request import db, me, outbox
+from noema.web.frame.weeks import week_words
+from noema.web.progress.shown_courses import shown_courses
+from noema.web.progress.skills_page import skills_page
+from noema.web.progress.tried import tried_of
+
+reports = Blueprint("reports", __name__)
+
+
+@dataclass(frozen=True, kw_only=True)
+class OutboxPage:
+    """What was sent by mail."""
+
+    frame: Frame
+    letters: tuple[Sent, ...]
+
+
+@reports.get("/progress/classes/<int:class_id>/students/<int:student_id>/report.pdf")
+def of_student(class_id: int, student_id: int) -> Response:
+    """Give a student's report."""
+    row = class_of_school(db(), me().school_id, class_id)
+    student = student_of_class(db(), class_id, student_id)
+    return _pdf(_report(row, student), f"{student.display_name} report.pdf")
+
+
+@reports.post("/progress/classes/<int:class_id>/students/<int:student_id>/report/mail")
+def mail(class_id: int, student_id: int) -> AnyResponse:
+    """Send a student's report to an address."""
+    row = class_of_school(db(), me().school_id, class_id)
+    student = student_of_class(db(), class_id, student_id)
+    paper = Enclosure(name="report.pdf", mimetype="application/pdf", data=_report(row, student))
+    outbox().send(
+        Letter(
+            sender=me().email,
+            to=request.form.get("to", "").strip(),
+            subject=f"{student.display_name}: {row.name}",
+            words=f"Here is the report of {student.display_name} in {row.name}.\n\n"
+            f"{me().display_name}, {me().school_name}\n",
+            written_at=datetime.now(UTC),
+            enclosures=(paper,),
+        )
+    )
+    return redirect(url_for("reports.sent"), 303)
+
+
+@reports.get("/outbox")
+def sent() -> str:
+    """Show what this teacher sent by mail."""
+    page = OutboxPage(frame=frame(Stage.PROGRESS), letters=outbox().sent_by(me().email))
+    return render_template("reports/outbox.html", page=page)
+
+
+@reports.get("/progress/classes/<int:class_id>/students/<int:student_id>/notebook.pdf")
+def notebook_of(class_id: int, student_id: int) -> Response:
+    """Give a student's colour notebook: the newest chart of every exercise, with its mixes."""
+    row = class_of_school(db(), me().school_id, class_id)
+    student = student_of_class(db(), class_id, student_id)
+    given = {one.id: one for one in assignments_of_school(db(), me().school_id)}
+    newest = {one.assignment_id: one for one in attempts_of_pupil(db(), student.id)}
+    charts = [_chart(one, given[number]) for number, one in newest.items()]
+    data = notebook(student.display_name, row.name, charts)
+    return _pdf(data, f"{student.display_name} colour notebook.pdf")
+
+
+@reports.get("/progress/classes/<int:class_id>/report.pdf")
+def of_class(class_id: int) -> Response:
+    """Give a class's report."""
+    page = skills_page(class_id)
+    given = {one.id: one for one in assignments_of_class(db(), class_id)}
+    tried = tried_of(attempts_in_class(db(), class_id), given, {class_id: page.row.unit_starts_on})
+    lines = []
+    for one in page.students:
+        courses = skill_courses(tried.get(one.row.id, []))
+        stuck = f" Stuck on {one.stuck}." if one.stuck else ""
+        owes = f" Owes {'; '.join(one.owing)}." if one.owing else ""
+        overall = next((_course(c) for c in courses if c.skill is None), None)
+        words = overall.words if overall else "Nothing read yet"
+        said = f"{words}.{stuck} Next: {one.next}, {one.reason}.{owes}"
+        lines.append((one.row.display_name, overall, said))
+    paper = ClassPaper(
+        name=page.row.name,
+        where=f"{me().school_name} · {page.week}",
+        says=page.says,
+        students=tuple(lines),
+    )
+    return _pdf(class_report(paper), f"{page.row.name} report.pdf")
+
+
+def _report(row: ClassRow, student: StudentRow) -> bytes:
+    attempts = attempts_of_pupil(db(), student.id)
+    given = {one.id: one for one in assignments_of_school(db(), me().school_id)}
+    shown = shown_courses(attempts, given, row.unit_weeks)
+    newest = {one.assignment_id: one for one in attempts}
+    return student_report(
+        StudentPaper(
+            name=student.display_name,
+            where=f"{me().school_name} · {row.name} · {week_words(row)}",
+            says=tuple(words for words in (shown.redone, shown.eye, shown.next) if words),
+            courses=tuple(_course(one) for one in shown.courses),
+            attempts=tuple(_attempt(one, given[n]) for n, one in newest.items()),
+        )
+    )
+
+
+def _course(found: SkillCourse) -> PaperCourse:
+    words = found.words[:1].upper() + found.words[1:]
+    return PaperCourse(words=words, points=found.points, course=found.course)
+
+
+def _attempt(one: AttemptRow, row: AssignmentRow) -> PaperAttempt:
+    return PaperAttempt(
+        title=row.title,
+        when=f"{row.medium.value} · {one.received_at:%d %B %Y} · {one.review.state.value}",
+        words=one.review.sentence or one.sentence,
+        joints=_joints(one, {}, {}),
+    )
+
+
+def _chart(one: AttemptRow, row: AssignmentRow) -> PaperAttempt:
+    asked = exercise_of(db(), row).asked
+    mixes = {cell.id: say_parts(cell.parts) for cell in asked.cells if cell.parts}
+    return PaperAttempt(
+        title=row.title,
+        when=f"{row.medium.value} · {one.received_at:%d %B %Y}",
+        words="",
+        joints=_joints(one, cell_names(asked), mixes),
+    )
+
+
+def _joints(
+    one: AttemptRow, names: dict[str, str], mixes: dict[str, str]
+) -> tuple[PaperJoint, ...]:
+    tally = tally_from_json(one.tally)
+    cells: Sequence[str] = tally.ids
+    return tuple(
+        PaperJoint(
+            label=names.get(cell, cell), painted=painted, expected=expected, mix=mixes.get(cell, "")
+        )
+        for cell, painted, expected in zip(
+            cells, tally.painted_labs, tally.expected_labs, strict=True
+        )
+    )
+
+
+def _pdf(data: bytes, name: str) -> Response:
+    return send_file(BytesIO(data), mimetype="application/pdf", download_name=name)
