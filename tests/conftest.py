@@ -12,7 +12,7 @@ from noema.assemble import web_application_of
 from noema.devices.file_store import LocalFiles
 from noema.settings import Settings
 from noema.store.engine import Sessions, bring_up_to_date, open_engine, open_sessions
-from tests.trade import School, found_school
+from tests.trade import SECRET, School, found_school
 from tools.cluster import Cluster
 
 ROOT = Path(__file__).parents[1]
@@ -44,7 +44,7 @@ def settings(database_url: str, tmp_path_factory: pytest.TempPathFactory) -> Set
     return Settings(
         database_url=database_url,
         files=str(tmp_path_factory.mktemp("files")),
-        secret_key="only for tests, and long enough for it",
+        secret_key=SECRET,
         log_ins_a_minute=0,
     )
 

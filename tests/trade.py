@@ -20,6 +20,7 @@ from noema.actions.review_sheet import review_sheet
 from noema.actions.work_out_exercise import Chosen
 from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Key
+from noema.core.joining.card import card_words
 from noema.core.judging.review import Decision
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.fit import Swatch
@@ -34,10 +35,12 @@ from noema.store.assignments import assignment_of_school
 from noema.store.engine import Sessions
 from noema.store.people import teacher_by_email
 from noema.store.photographs import add_pile
+from noema.store.pupils import join_of_class, pupil_by_id
 from noema.store.reviews import AttemptRow, attempt_of_school
 from noema.store.sheets import SheetRow, layouts_of_sheets, sheets_of_assignment
 
 PASSWORD = "a password of some length"
+SECRET = "only for tests, and long enough for it"
 NAMES = ("Anna Vogel", "Bo Lind", "Cy Reyes")
 CAREFUL = Hand(step_noise=0.05, missed=0.0, ragged_mm=0.3)
 PICTURE_PX = (1400, 1050)
@@ -63,6 +66,17 @@ class School:
         """A browser in which a teacher has logged in."""
         client = app.test_client()
         client.post("/log-in", data={"email": email or self.email, "password": PASSWORD})
+        return client
+
+    def student(self, app: Flask, student_id: int | None = None) -> FlaskClient:
+        """A phone on which a student has come in with their card."""
+        with self.sessions() as session:
+            join = join_of_class(session, self.class_id)
+            holder = pupil_by_id(session, student_id or self.sheets()[0].student_id or 0)
+        assert holder is not None
+        words = " ".join(card_words(SECRET, holder.id, holder.card_serial))
+        client = app.test_client()
+        client.post("/join", data={"code": join.join_code, "card": words})
         return client
 
     def puts_together(self, name: str, *tubes: str, binder: Binder = Binder.ACRYLIC) -> str:

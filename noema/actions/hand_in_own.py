@@ -45,6 +45,8 @@ def hand_in_own(
 ) -> int:
     """Keep and queue a photograph; gives its number, also when it had come before."""
     _has_sheet(session, pupil, assignment_id)
+    if not data:
+        raise BadPicture("Choose the photograph of your sheet first.")
     if len(data) > MOST_BYTES:
         raise BadPicture("The photograph is over 30 MB: send a smaller one.")
     handed_in = hand_in_photo(

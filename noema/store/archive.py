@@ -33,11 +33,12 @@ def rows_of(
 ) -> dict[str, list[dict[str, Any]]]:
     """Give all rows of a school, or what one of its classes rests on, by table; plain values."""
     found = {}
-    for table in tables_in_order():
-        question = _scopes(school_id, class_id)[table.name]
+    scopes = _scopes(school_id, class_id)
+    for name, table in zip(_ORDER, tables_in_order(), strict=True):
+        question = scopes[name]
         ids = [*table.primary_key.columns]
         rows = session.execute(select(table).where(question).order_by(*ids)).mappings()
-        found[table.name] = [_plain(row) for row in rows]
+        found[name] = [_plain(row) for row in rows]
     return found
 
 

@@ -4,7 +4,7 @@ from collections.abc import Collection
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from sqlalchemy import ColumnElement, Select, func, select, update
+from sqlalchemy import ColumnElement, Select, func, null, select, update
 from sqlalchemy.orm import Session
 
 from noema.core.coaching.audience import Audience
@@ -142,7 +142,7 @@ def set_key(session: Session, assignment_id: int, photograph_id: int, labs: Json
     session.execute(
         update(Assignment)
         .where(Assignment.id == assignment_id)
-        .values(key_photograph_id=photograph_id, key_labs=labs, demand=None)
+        .values(key_photograph_id=photograph_id, key_labs=labs, demand=null())
     )
 
 
@@ -151,7 +151,7 @@ def set_asked_of(session: Session, assignment_id: int, key: Key, level: Level, r
     session.execute(
         update(Assignment)
         .where(Assignment.id == assignment_id)
-        .values(key=key.value, level=level.value, tolerance=rooms, demand=None)
+        .values(key=key.value, level=level.value, tolerance=rooms, demand=null())
     )
 
 

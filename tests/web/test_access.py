@@ -1,13 +1,20 @@
 """Who may reach what: every route for every kind of person, generated from the URL map."""
 
+from dataclasses import replace
+from datetime import date
+
 import pytest
 
 from noema.actions.calibrate_printer import own_printer
+from noema.actions.make_class import enrol_students, make_class
+from noema.store.classes import students_of_class
 from noema.store.photographs import photo_of_school
 from noema.store.phrases import keep_phrase, phrases_for
+from noema.store.pupil_work import add_upload
 from noema.web.frame.access import OPEN_TO_ALL
+from tests.trade import NAMES
 
-ME, GONE, LOG_IN = (200, 302, 303), (404,), (302,)
+ME, GONE, LOG_IN, NOT_YOURS = (200, 302, 303), (404,), (302,), (403,)
 
 # What each page asks for: nothing of a school, or something that belongs to one.
 BELONGS_TO_NOBODY = {
@@ -41,8 +48,56 @@ BELONGS_TO_NOBODY = {
     "returning.overview",
     "progress.overview",
     "logging_in.log_out",
+    "reports.sent",
+    "records.rosters",
+    "records.take",
+    "records.give",
+    "records.school_archive",
+    "leaving.keeping",
+    "leaving.keep",
+    "leaving.remove",
 }
+OF_ANY_STUDENT = {"painting.due", "painting.progress", "painting.look"}
+OF_A_CLASS_S_STUDENTS = {
+    "painting.exercise",
+    "painting.photograph",
+    "painting.hand_in",
+    "painting.begin",
+    "painting.again",
+}
+OF_ONE_STUDENT = {
+    "painting.handed_in",
+    "painting.check",
+    "painting.original",
+    "painting.straight",
+    "painting.sheet_pdf",
+    "painting.how_far",
+    "painting.add",
+}
+OF_STUDENTS = OF_ANY_STUDENT | OF_A_CLASS_S_STUDENTS | OF_ONE_STUDENT
+OF_BOTH = {"joining.leave"}
 BELONGS_TO_A_SCHOOL = {
+    "cards.of_class",
+    "cards.replace",
+    "cards.show",
+    "progress.skills",
+    "reports.of_student",
+    "reports.mail",
+    "reports.notebook_of",
+    "reports.of_class",
+    "records.of_class",
+    "records.grades",
+    "records.results",
+    "records.measurements",
+    "records.due",
+    "records.class_archive",
+    "records.key_file",
+    "leaving.of_student",
+    "leaving.move",
+    "leaving.merge",
+    "leaving.erase",
+    "leaving.archive",
+    "leaving.term",
     "classes.of_class",
     "classes.look_at_roster",
     "classes.take_roster",
@@ -116,6 +171,10 @@ ALSO = {
     "aiming.look": (422,), "placing.place": (422,), "measuring.measure": (422,),
     "reviewing.take_all_back": (422,), "reviewing.give": (422,), "rubrics.write": (422,),
      "reviewing.accept_all": (422,), "classes.speak": (422,),
+    "reports.mail": (422,), "leaving.erase": (422,), "leaving.remove": (422,),
+    "records.take": (422,), "painting.look": (422,), "painting.hand_in": (422,),
+    "painting.begin": (422,), "leaving.move": (404,), "leaving.merge": (404,),
+    "painting.add": (409,),
     "printers.add_card": (422,), "printers.photographs": (422,), "printers.measurements": (422,),
 }  # fmt: skip
 FORMS = {
@@ -154,7 +213,17 @@ def addresses(school):
         "tube_name": "own-our-red",
         "printer_id": printer,
         "paper": "a4",
+        "form": "csv",
+        "upload_id": _on_its_way(school, sheet.student_id),
     }
+
+
+def _on_its_way(school, student_id):
+    """A photograph of which some has come."""
+    name = f"{school.id:032x}"
+    with school.sessions.begin() as session:
+        add_upload(session, student_id, name, school.assignment_id, "a", 9)
+    return name
 
 
 def routes(app):
@@ -163,33 +232,101 @@ def routes(app):
             yield rule, method
 
 
-def ask(client, rule, method, addresses):
+def students_routes(app):
+    return [(rule, method) for rule, method in routes(app) if rule.endpoint in OF_STUDENTS]
+
+
+def filled(rule, addresses):
     url = rule.rule
-    if rule.endpoint in SPARE:
-        addresses = {**addresses, "set_ref": addresses[SPARE[rule.endpoint]]}
     for name, value in addresses.items():
         url = url.replace(f"<int:{name}>", str(value)).replace(f"<{name}>", str(value))
+    return url
+
+
+def ask(client, rule, method, addresses):
+    if rule.endpoint in SPARE:
+        addresses = {**addresses, "set_ref": addresses[SPARE[rule.endpoint]]}
+    url = filled(rule, addresses)
     sent = {name: value.format(**addresses) for name, value in FORMS.get(rule.endpoint, {}).items()}
     return client.open(url, method=method, data=sent).status_code
 
 
 def test_every_route_has_a_rule(app):
-    known = BELONGS_TO_NOBODY | BELONGS_TO_A_SCHOOL | OPEN_TO_ALL
+    known = BELONGS_TO_NOBODY | BELONGS_TO_A_SCHOOL | OPEN_TO_ALL | OF_STUDENTS | OF_BOTH
     assert {rule.endpoint for rule, _ in routes(app)} == known
 
 
-def test_a_visitor_is_sent_to_log_in(app, addresses):
+def test_a_visitor_is_sent_to_their_door(app, addresses):
     client = app.test_client()
     for rule, method in routes(app):
         if rule.endpoint not in OPEN_TO_ALL:
             assert ask(client, rule, method, addresses) in LOG_IN, rule
 
 
+def test_a_student_reaches_their_own_pages(app, school, addresses):
+    client = school.student(app)
+    for rule, method in students_routes(app):
+        status = ask(client, rule, method, addresses)
+        assert status in (*ME, *ALSO.get(rule.endpoint, ())), (rule, method, status)
+
+
+def test_another_student_reaches_the_exercise_but_not_the_sheet(app, school, addresses):
+    client = school.student(app, school.sheets()[1].student_id)
+    for rule, method in students_routes(app):
+        status = ask(client, rule, method, addresses)
+        if rule.endpoint in OF_ONE_STUDENT:
+            assert status in GONE, (rule, method, status)
+        else:
+            assert status in (*ME, *ALSO.get(rule.endpoint, ())), (rule, method, status)
+
+
+@pytest.mark.parametrize("whose", ["another class", "another school"])
+def test_a_student_from_elsewhere_reaches_nothing(app, school, other_school, addresses, whose):
+    client = school_mate(app, school) if whose == "another class" else other_school.student(app)
+    for rule, method in students_routes(app):
+        if rule.endpoint in OF_A_CLASS_S_STUDENTS | OF_ONE_STUDENT:
+            status = ask(client, rule, method, addresses)
+            assert status in GONE, (rule, method, status)
+
+
+def school_mate(app, school):
+    """A student of the same school who is in another class."""
+    with school.sessions.begin() as session:
+        class_id = make_class(session, school.id, "Year 9", date(2026, 9, 7), 12)
+        enrol_students(session, school.id, class_id, "Elsa Kranz")
+        student = students_of_class(session, class_id)[0]
+    return replace(school, class_id=class_id).student(app, student.id)
+
+
+def test_no_student_reaches_a_teachers_page(app, school, addresses):
+    client = school.student(app)
+    for rule, method in routes(app):
+        if rule.endpoint not in OF_STUDENTS | OPEN_TO_ALL | OF_BOTH:
+            assert ask(client, rule, method, addresses) in NOT_YOURS, (rule, method)
+
+
+def test_no_teacher_reaches_a_students_page(app, school, addresses):
+    client = school.teacher(app)
+    for rule, method in routes(app):
+        if rule.endpoint in OF_STUDENTS:
+            assert ask(client, rule, method, addresses) in NOT_YOURS, (rule, method)
+
+
+def test_a_students_pages_name_nobody_else(app, school, addresses):
+    client = school.student(app)
+    others = [sheet.student for sheet in school.sheets()[1:]]
+    assert len(others) == len(NAMES) - 1
+    for rule, method in routes(app):
+        if method == "GET" and rule.endpoint in OF_STUDENTS - {"painting.sheet_pdf"}:
+            said = client.get(filled(rule, addresses)).get_data()
+            assert not any(name.encode() in said for name in others), rule
+
+
 @pytest.mark.parametrize("who", ["email", "colleague_email"])
 def test_a_teacher_reaches_all_of_their_school(app, school, addresses, who):
     client = school.teacher(app, getattr(school, who))
     for rule, method in routes(app):
-        if rule.endpoint in OPEN_TO_ALL or rule.endpoint == "logging_in.log_out":
+        if rule.endpoint in OPEN_TO_ALL | OF_STUDENTS | OF_BOTH | {"logging_in.log_out"}:
             continue
         status = ask(client, rule, method, addresses)
         assert status in (*ME, *ALSO.get(rule.endpoint, ())), (rule, method, status)
@@ -207,4 +344,4 @@ def test_pages_of_one_school_name_nobody_of_another(app, school, other_school, a
     student = school.sheets()[0].student
     for rule, method in routes(app):
         if method == "GET" and rule.endpoint in BELONGS_TO_NOBODY:
-            assert student not in client.get(rule.rule).get_data(as_text=True)
+            assert student.encode() not in client.get(rule.rule).get_data()
