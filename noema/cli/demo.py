@@ -27,6 +27,7 @@ from noema.actions.speak_to_class import speak_to_class
 from noema.actions.work_out_exercise import Chosen, Exercise, exercise_of, for_sheet
 from noema.cli.demo_printers import fill_printers
 from noema.cli.demo_shelf import fill_shelf
+from noema.cli.demo_students import let_students_think, say_how_a_student_comes_in
 from noema.core.errors import Refused
 from noema.core.exercises.levels import Key
 from noema.core.exercises.tolerance import usual_tolerance
@@ -104,6 +105,7 @@ def command() -> None:
     with open_sessions(engine).begin() as session, own_processes() as pool:
         if school_by_name(session, SCHOOL) is None:
             _tell(session, files, pool)
+        say_how_a_student_comes_in(session, SCHOOL, settings.secret_key)
 
 
 def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None:
@@ -127,6 +129,7 @@ def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None
         _tell_class(story, school_class)
     # Now, so that the sheets so far are of printers nobody knew.
     fill_printers(session, school_id)
+    let_students_think(session, school_id)
 
 
 def _tell_class(story: Story, school_class: DemoClass) -> None:

@@ -41,7 +41,7 @@ def next_exercise(
     """Choose the next kind of exercise for a student."""
     painted = [one.kind for one in attempts]
     if not painted:
-        return NextExercise(kind=_TRAINS[0], reason="nothing read yet: begin with value")
+        return NextExercise(kind=_TRAINS[0], reason="since nothing is read yet")
     open_skills = [
         one
         for one in courses
@@ -49,12 +49,12 @@ def next_exercise(
     ]
     if not open_skills:
         fresh = next((kind for kind in _TRAINS if kind not in painted), _TRAINS[-1])
-        return NextExercise(kind=fresh, reason="secure in all that was painted: something new")
+        return NextExercise(kind=fresh, reason="something new after all that is secure")
     weakest = min(open_skills, key=lambda one: one.course.high[-1])
     assert weakest.skill is not None  # left out above
     return NextExercise(
         kind=_training(weakest.skill, painted, rubric),
-        reason=f"{weakest.name} {stands(weakest.course.level)}{_stuck(weakest)}",
+        reason=f"for {weakest.name}: {stands(weakest.course.level)}{_stuck(weakest)}",
     )
 
 

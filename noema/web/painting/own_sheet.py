@@ -6,6 +6,7 @@ from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.naming import cell_names
 from noema.core.judging.review import ReviewState
+from noema.core.judging.words import cell_words, opening
 from noema.core.progress.seeing import Seen, seen
 from noema.core.progress.states import PhotoState
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
@@ -130,7 +131,7 @@ def _feedback(
 ) -> Feedback:
     assert row is not None  # a judged sheet has an assignment
     judgement = judgement_from_json(judgements_of(db(), [own.photograph_id])[own.photograph_id])
-    names = {cell.id: cell.label for cell in judgement.cells}
+    names = {cell.id: opening(cell_words(cell.label)) for cell in judgement.cells}
     thought = None if check is None or check.thinks is None else check.thinks
     compared = None if thought is None else seen(thought, tally_from_json(own.tally), own.review)
     accepted = own.review.state is ReviewState.ACCEPTED

@@ -52,4 +52,4 @@ def shown_courses(
 
 def _next_words(tried: Sequence[Tried], courses: Sequence[SkillCourse]) -> str:
     best = next_exercise(tried, courses, USUAL_RUBRIC)
-    return f"Next, a {kind_of(best.kind).label.lower()}: {best.reason}."
+    return f"Next: {kind_of(best.kind).label.lower()}, {best.reason}."

@@ -1,0 +1,228 @@
+"""A student's own pages: coming in, handing in, thinking first, seeing what was read."""
+
+from dataclasses import replace
+from datetime import UTC, datetime
+from io import BytesIO
+
+import pytest
+
+from noema.actions.read_photograph import read_photograph
+from noema.actions.replace_card import replace_card
+from noema.actions.show_readings import show_readings
+from noema.assemble import web_application_of
+from noema.core.joining.card import card_words
+from noema.core.judging.review import Decision, Verb
+from noema.core.progress.states import PhotoState
+from noema.store.photographs import photo_of_school
+from noema.store.pupil_work import check_of
+from noema.store.pupils import join_of_class, pupil_by_id
+from tests.trade import SECRET
+
+
+@pytest.fixture
+def photo(school):
+    return school.photo_of(school.sheets()[0])
+
+
+def paints(school, *, at_once):
+    with school.sessions.begin() as session:
+        show_readings(session, school.id, school.class_id, at_once=at_once)
+
+
+def hands_in(client, school, data, name="sheet.jpg"):
+    """A student sends a whole photograph; gives the answer."""
+    url = f"/me/exercises/{school.assignment_id}/photographs"
+    return client.post(url, data={"photo": (BytesIO(data), name)})
+
+
+def number_of(answer):
+    return int(answer.headers["Location"].rsplit("/", 1)[1])
+
+
+def read(school, number):
+    with school.sessions.begin() as session:
+        read_photograph(session, school.files, number)
+
+
+def text_of(answer):
+    assert answer.status_code == 200
+    return answer.get_data(as_text=True)
+
+
+def test_a_card_opens_the_door_and_a_lost_one_doesnt(app, school):
+    student_id = school.sheets()[0].student_id
+    client = school.student(app)
+    assert "To paint" in text_of(client.get("/me"))
+    with school.sessions.begin() as session:
+        replace_card(session, school.id, school.class_id, student_id)
+    assert client.get("/me").status_code == 302  # the session ended with the card
+    assert "To paint" in text_of(school.student(app).get("/me"))
+
+
+@pytest.mark.parametrize(
+    ("code", "words"),
+    [("own", "acorn acorn acorn"), ("BBBBBB", "own"), ("", ""), ("own", "\0"), ("own", "a" * 500)],
+)
+def test_wrong_words_are_refused_alike(app, school, code, words):
+    with school.sessions() as session:
+        join = join_of_class(session, school.class_id)
+        holder = pupil_by_id(session, school.sheets()[0].student_id)
+    right = " ".join(card_words(SECRET, holder.id, holder.card_serial))
+    sent = {
+        "code": join.join_code if code == "own" else code,
+        "card": right if words == "own" else words,
+    }
+    answer = app.test_client().post("/join", data=sent)
+    assert answer.status_code == 403
+    assert "don’t belong together" in answer.get_data(as_text=True).replace("&#39;", "’")
+
+
+def test_words_may_be_typed_carelessly(app, school):
+    with school.sessions() as session:
+        join = join_of_class(session, school.class_id)
+        holder = pupil_by_id(session, school.sheets()[0].student_id)
+    words = "-".join(card_words(SECRET, holder.id, holder.card_serial)).upper()
+    code = f" {join.join_code[:3].lower()} {join.join_code[3:]}"
+    answer = app.test_client().post("/join", data={"code": code, "card": words})
+    assert answer.status_code == 302
+
+
+def test_a_shared_device_is_left_soon(app, school, monkeypatch):
+    client = school.student(app)
+    later = datetime.now(UTC).timestamp() + 16 * 60
+    monkeypatch.setattr("noema.web.frame.access.time", lambda: later)
+    assert client.get("/me").status_code == 302
+
+
+def test_a_sheet_is_handed_in_thought_about_and_seen(app, school, photo):
+    paints(school, at_once=True)
+    client = school.student(app)
+    number = number_of(hands_in(client, school, photo))
+    page = f"/me/photographs/{number}"
+    assert "being read" in text_of(client.get(page))
+    read(school, number)
+    before = text_of(client.get(page))
+    assert "Which steps do you think hold?" in before
+    assert "Yours above" not in before
+    client.post(f"{page}/check", data={"holds": ["c1", "c2"], "say": "holds"})
+    after = text_of(client.get(page))
+    assert "Yours above" in after
+    assert "How you saw it" in after
+    with school.sessions() as session:
+        assert check_of(session, number).thinks == ("c1", "c2")
+    client.post(f"{page}/check", data={"holds": ["c5"]})
+    with school.sessions() as session:
+        assert check_of(session, number).thinks == ("c1", "c2")  # what was said first stands
+    assert "all together" in text_of(client.get("/me/progress")).lower()
+
+
+def test_a_teacher_may_look_first(app, school, photo):
+    client = school.student(app)
+    number = number_of(hands_in(client, school, photo))
+    read(school, number)
+    page = f"/me/photographs/{number}"
+    client.post(f"{page}/check", data={"say": "nothing"})
+    assert "Your teacher looks at it first" in text_of(client.get(page))
+    school.decides(number, Decision(verb=Verb.SEND_BACK, sentence="Once more, darker."))
+    seen = text_of(client.get(page))
+    assert "Once more, darker." in seen
+    assert "How you saw it" not in seen
+    answer = client.post(f"/me/exercises/{school.assignment_id}/again", data={"cells": "all"})
+    again = client.post(f"/me/exercises/{school.assignment_id}/again", data={"cells": "all"})
+    assert answer.headers["Location"] == again.headers["Location"]  # one new sheet, not two
+    pdf = client.get(answer.headers["Location"])
+    assert pdf.mimetype == "application/pdf"
+    assert len(school.sheets()) == 4
+
+
+def test_somebody_elses_sheet_waits_for_the_teacher(app, school):
+    client = school.student(app)
+    theirs = school.photo_of(school.sheets()[1])
+    number = number_of(hands_in(client, school, theirs))
+    read(school, number)
+    assert "belongs to somebody else" in text_of(client.get(f"/me/photographs/{number}"))
+    with school.sessions() as session:
+        assert photo_of_school(session, school.id, number).state is PhotoState.UNMATCHED
+    data = school.photo_of(school.sheets()[2])
+    school.hands_in(data)
+    assert hands_in(client, school, data).status_code == 422
+
+
+def test_a_photograph_sent_twice_is_one(app, school, photo):
+    client = school.student(app)
+    one, two = (number_of(hands_in(client, school, photo)) for _ in range(2))
+    assert one == two
+
+
+def test_what_is_no_photograph_is_refused(app, school):
+    client = school.student(app)
+    answer = hands_in(client, school, b"no picture", "notes.txt")
+    assert answer.status_code == 422
+    assert hands_in(client, school, b"").status_code == 422
+
+
+def sends(client, upload, at, data):
+    return client.post(
+        f"/me/uploads/{upload}?from={at}", data=data, content_type="application/octet-stream"
+    )
+
+
+def begins(client, school, size):
+    url = f"/me/exercises/{school.assignment_id}/uploads"
+    return client.post(url, data={"size": size, "name": "a.jpg"})
+
+
+def test_pieces_come_in_any_number_of_tries_and_make_one_photograph(app, school, photo):
+    client = school.student(app)
+    upload = begins(client, school, len(photo)).json["upload"]
+    third = len(photo) // 3
+    assert sends(client, upload, 0, photo[:third]).json["from"] == third
+    assert sends(client, upload, 0, photo[:third]).json["from"] == third  # the answer was lost
+    assert sends(client, upload, third + 5, photo[third + 5 :]).status_code == 409  # a gap
+    assert client.get(f"/me/uploads/{upload}").json["from"] == third
+    overlapping = sends(client, upload, third - 7, photo[third - 7 :]).json
+    assert overlapping["done"]
+    number = int(overlapping["done"].rsplit("/", 1)[1])
+    assert sends(client, upload, 0, photo).json["done"] == overlapping["done"]
+    with school.sessions() as session:
+        kept = photo_of_school(session, school.id, number)
+    assert school.files.get(kept.sha256) == photo
+
+
+@pytest.mark.parametrize("size", [0, -4, 40 * 2**20])
+def test_an_upload_of_no_sensible_size_isnt_begun(app, school, size):
+    assert begins(school.student(app), school, size).status_code == 422
+
+
+def test_more_than_was_said_is_refused(app, school):
+    client = school.student(app)
+    upload = begins(client, school, 10).json["upload"]
+    assert sends(client, upload, 0, b"x" * 11).status_code == 409
+    assert sends(client, upload, -1, b"x").status_code == 409
+    bad = sends(client, upload, 0, b"x" * 10)
+    assert bad.status_code == 422  # whole, and no picture
+
+
+def test_a_fifth_unfinished_upload_ends_the_first(app, school):
+    client = school.student(app)
+    uploads = [begins(client, school, 100).json["upload"] for _ in range(5)]
+    assert client.get(f"/me/uploads/{uploads[0]}").status_code == 404
+    assert client.get(f"/me/uploads/{uploads[-1]}").status_code == 200
+
+
+def test_guessing_is_slowed_down(settings, sessions):
+    slow = web_application_of(replace(settings, log_ins_a_minute=5), sessions)
+    slow.config["WTF_CSRF_ENABLED"] = False
+    client = slow.test_client()
+    said = [client.post("/join", data={"code": "B", "card": "x"}).status_code for _ in range(25)]
+    assert said[:20] == [403] * 20
+    assert said[-1] == 429
+
+
+def test_the_cards_show_words_and_a_code_for_everybody(app, school):
+    client = school.teacher(app)
+    page = text_of(client.get(f"/classes/{school.class_id}/cards"))
+    with school.sessions() as session:
+        holder = pupil_by_id(session, school.sheets()[0].student_id)
+    assert " ".join(card_words(SECRET, holder.id, holder.card_serial)) in page
+    assert page.count('class="qr"') == 3
