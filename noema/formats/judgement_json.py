@@ -152,6 +152,7 @@ def _cell_to_json(cell: CellJudgement) -> Json:
         "craft": None if cell.craft is None else round(cell.craft, 3),
         "verdict": cell.verdict.value,
         "reason": cell.reason,
+        "measured": cell.measured,
     }
 
 
@@ -172,7 +173,8 @@ def _cell(values: Json) -> CellJudgement:
         chroma=_drift(values["chroma"]),
         verdict=Verdict(values["verdict"]),
         reason=str(values["reason"]),
-        # Judgements of the first two versions say nothing of these.
+        # Judgements of earlier versions say nothing of these.
+        measured=bool(values.get("measured", values["verdict"] != Verdict.LOOK.value)),
         jump=_drift(values.get("jump")),
         lean=_drift(values.get("lean")),
         craft=cast(float | None, values.get("craft")),

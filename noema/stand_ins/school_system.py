@@ -33,8 +33,11 @@ class SchoolSystem:
         how = mess or Mess()
         tables = {name: list(rows) for name, rows in self.tables.items()}
         tables["users"] += tables["users"][: how.repeats]
-        gone = [{**row, "sourcedId": f"lost-{n}", "userSourcedId": f"nobody-{n}"}
-                for n, row in enumerate(tables["enrollments"][: how.lost])]  # fmt: skip
+        students = [row for row in tables["enrollments"] if row["role"] == "student"]
+        gone = [
+            {**row, "sourcedId": f"lost-{n}", "userSourcedId": f"nobody-{n}"}
+            for n, row in enumerate(students[: how.lost])
+        ]
         tables["enrollments"] += gone
         files = read_zip(write_package(tables), _LIMITS)
         folder = "export/" if how.in_folder else ""

@@ -109,7 +109,7 @@ def traces_of(session: Session, words: Collection[str]) -> dict[str, int]:
     Every text and JSON column of every table is searched.
     """
     found = {}
-    for table in Base.metadata.sorted_tables:
+    for table in Base.metadata.tables.values():
         columns = [c for c in table.columns if isinstance(c.type, (String, JSONB))]
         holds = [cast(c, String).ilike(f"%{_plain(word)}%") for c in columns for word in words]
         if not holds:

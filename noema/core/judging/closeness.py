@@ -65,7 +65,7 @@ def skill_drifts(judgement: Judgement) -> dict[Skill, dict[str, Pair]]:
     room = usual_tolerance(judgement.exercise, Level.INTERMEDIATE)
     found: dict[Skill, dict[str, Pair]] = {}
     for cell in judgement.cells:
-        if cell.verdict is Verdict.LOOK:
+        if not cell.measured:
             continue
         value = Drift(amount=cell.drift, sigma=cell.sigma, tolerance=cell.tolerance)
         own = {

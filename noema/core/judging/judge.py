@@ -150,11 +150,12 @@ def _judge_cell(
     verdict = worst_of([drift for drift in (value, hue, chroma) if drift is not None])
     reason = said_of(verdict, value, steps, hue, chroma, seen.hvc, table, value_first=value_first)
     blinded = next((why for flag, why in _BLINDING.items() if flag in seen.flags), None)
-    if empty or blinded:
+    measured = not (empty or blinded)
+    if not measured:
         verdict = Verdict.LOOK
         reason = "Nothing painted here yet." if empty else str(blinded)
     elif cell.limit and verdict is not Verdict.HOLDS:
-        verdict = Verdict.LOOK
+        verdict, measured = Verdict.LOOK, False
         reason = f"Not counted: {_limit_said(cell.limit)}."
     return CellJudgement(
         id=seen.id,
@@ -171,6 +172,7 @@ def _judge_cell(
         chroma=chroma,
         verdict=verdict,
         reason=reason,
+        measured=measured,
     )
 
 

@@ -78,6 +78,7 @@ class CellJudgement:
     reason: str  # in a painter's words
     jump: Drift | None = None  # of the step to the next cell, in steps; None where there is none
     lean: Drift | None = None  # of a cell that is there to be neutral, in chroma
+    measured: bool = True  # not where it is bare, blinded, or beyond the paints
     craft: float | None = None  # how well paint covers it, evenly and within its line, 0..1
 
 

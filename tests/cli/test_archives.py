@@ -1,0 +1,132 @@
+"""Archives into an empty Noema, and backups restored after everything was lost."""
+
+import os
+import shutil
+import subprocess
+from pathlib import Path
+
+import pytest
+from sqlalchemy import text
+
+from noema.actions.archive_school import archive_school, bring_in_archive
+from noema.core.errors import Refused
+from noema.core.judging.review import Decision, Verb
+from noema.devices.file_store import LocalFiles
+from noema.formats.archive import Archive, archive_from_zip, archive_to_zip
+from noema.store.engine import bring_up_to_date, open_engine, open_sessions
+from tests.trade import found_school
+
+ROOT = Path(__file__).parents[2]
+
+
+@pytest.fixture
+def empty(database_url, tmp_path):
+    """An empty, migrated Noema of its own: database URL, sessions and files."""
+    name = "noema_empty"
+    owner = open_engine(database_url).execution_options(isolation_level="AUTOCOMMIT")
+    with owner.connect() as connection:
+        connection.execute(text(f"DROP DATABASE IF EXISTS {name} WITH (FORCE)"))
+        connection.execute(text(f"CREATE DATABASE {name}"))
+    owner.dispose()
+    url = database_url.rsplit("/", 1)[0] + f"/{name}"
+    engine = open_engine(url)
+    bring_up_to_date(engine)
+    yield url, open_sessions(engine), LocalFiles(tmp_path / "files")
+    engine.dispose()
+
+
+def painted(school):
+    number = school.reviewable()
+    school.decides(number, Decision(verb=Verb.SEND_BACK, sentence="Once more."))
+    return number
+
+
+@pytest.mark.parametrize("only_class", [False, True])
+def test_an_archive_of_an_archive_is_the_same(school, empty, only_class):
+    painted(school)
+    class_id = school.class_id if only_class else None
+    with school.sessions() as session:
+        first = archive_school(session, school.files, school.id, class_id)
+    _, sessions, files = empty
+    with sessions.begin() as session:
+        bring_in_archive(session, files, first)
+    with sessions() as session:
+        assert archive_school(session, files, school.id, class_id) == first
+    assert archive_from_zip(first).files
+    with sessions.begin() as session, pytest.raises(Refused, match="empty Noema"):
+        bring_in_archive(session, files, first)
+    # What comes after gets numbers of its own.
+    found_school(sessions, files)
+
+
+def test_an_archive_that_doesnt_fit_brings_in_nothing(school, empty):
+    painted(school)
+    with school.sessions() as session:
+        good = archive_from_zip(archive_school(session, school.files, school.id))
+    _, sessions, files = empty
+    rows = {**good.rows, "student": good.rows["student"][1:]}
+    with sessions() as session, pytest.raises(Refused, match="don't fit together"):
+        bring_in_archive(session, files, _zip(good, rows))
+    rows = {name: body for name, body in good.rows.items() if name != "photograph"}
+    with sessions() as session, pytest.raises(Refused, match="table is missing"):
+        bring_in_archive(session, files, _zip(good, rows))
+    with sessions() as session:
+        assert session.execute(text("SELECT count(*) FROM school")).scalar() == 0
+
+
+def _zip(good, rows):
+    return archive_to_zip(Archive(schema=good.schema, rows=rows, files=good.files))
+
+
+def noema(url, files, *arguments):
+    environment = {**os.environ, "NOEMA_DATABASE_URL": url, "NOEMA_FILES": str(files)}
+    command = [ROOT / ".venv/bin/noema", *map(str, arguments)]
+    return subprocess.run(command, env=environment, capture_output=True, text=True, check=False)
+
+
+def test_a_backup_brings_everything_back_after_all_is_lost(empty, tmp_path):
+    url, sessions, files = empty
+    school = found_school(sessions, files)
+    painted(school)
+    with sessions() as session:
+        before = archive_school(session, files, school.id)
+    tar = tmp_path / "noema.tar"
+    made = noema(url, tmp_path / "files", "backup", tar)
+    assert made.returncode == 0, made.stderr
+    with sessions.begin() as session:
+        session.execute(text("DROP SCHEMA public CASCADE"))
+        session.execute(text("CREATE SCHEMA public"))
+    shutil.rmtree(tmp_path / "files")
+    back = noema(url, tmp_path / "files", "restore", tar)
+    assert back.returncode == 0, back.stderr
+    with sessions() as session:
+        assert archive_school(session, files, school.id) == before
+
+
+def test_a_changed_backup_is_refused_before_anything_is_touched(empty, tmp_path):
+    url, sessions, files = empty
+    school = found_school(sessions, files)
+    tar = tmp_path / "noema.tar"
+    noema(url, tmp_path / "files", "backup", tar)
+    data = bytearray(tar.read_bytes())
+    data[2000] ^= 1
+    tar.write_bytes(data)
+    back = noema(url, tmp_path / "files", "restore", tar)
+    assert back.returncode == 2
+    assert "was changed" in back.stderr
+    with sessions() as session:
+        assert session.execute(text("SELECT count(*) FROM school")).scalar() == 1
+    assert school.sheets()
+
+
+def test_the_school_system_gives_a_package_and_takes_results(app, school, tmp_path):
+    school.reviewable()
+    given, taken = tmp_path / "rosters.zip", tmp_path / "results.zip"
+    assert noema("x", tmp_path, "school-system", "--give", given, "--messy").returncode == 0
+    client = school.teacher(app)
+    with given.open("rb") as file:
+        answer = client.post("/rosters", data={"package": (file, "r.zip"), "do": "take"})
+    assert "24 new students" in answer.get_data(as_text=True)
+    taken.write_bytes(client.get(f"/classes/{school.class_id}/results.zip").get_data())
+    said = noema("x", tmp_path, "school-system", "--take", taken)
+    assert said.stdout == "The results are taken.\n", said.stderr
