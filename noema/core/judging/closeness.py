@@ -20,7 +20,7 @@ import numpy as np
 
 from noema.core.exercises.levels import Level
 from noema.core.exercises.tolerance import usual_tolerance
-from noema.core.judging.judgement import Drift, Judgement
+from noema.core.judging.judgement import CellJudgement, Drift, Judgement
 from noema.core.judging.review import Review
 from noema.core.judging.rubric import Skill
 from noema.core.judging.skills import uneven
@@ -39,6 +39,7 @@ _TAILS = 1.5  # by which squares of hands' errors vary more than a normal's
 _SAID_HOLDS = 0.5  # tolerances, at most, of a cell a teacher says holds
 _CRAFT_SPREAD = 0.05  # variance of one cell's craft where there are no others
 _MOST_SIGMA = TOP / 2
+_WAYS_OF_A_CAST = 2.0  # in which doubt adds to its square
 _UNKNOWN = tuple((care / CARES[1]) ** 2 for care in CARES)  # where an exercise wasn't tried out
 
 _OF_COLOUR = (Skill.HUE, Skill.VALUE, Skill.INTENSITY, Skill.EVENNESS)
@@ -78,7 +79,9 @@ def skill_drifts(judgement: Judgement) -> dict[Skill, dict[str, Pair]]:
         for skill, (drift, tolerance) in own.items():
             if drift is not None:
                 per = tolerance or drift.tolerance
-                found.setdefault(skill, {})[cell.id] = (drift.amount / per, drift.sigma / per)
+                ways = _WAYS_OF_A_CAST if _is_cast(skill, cell) else 1.0
+                pair = (drift.amount / per, sqrt(ways) * drift.sigma / per)
+                found.setdefault(skill, {})[cell.id] = pair
         if cell.craft is not None:
             found.setdefault(Skill.CRAFT, {})[cell.id] = (cell.craft, 0.0)
     return found
@@ -121,6 +124,11 @@ def _as_said(pair: Pair, said: Verdict | None, skill: Skill) -> Pair:
     if said is Verdict.HOLDS and skill is not Skill.CRAFT:
         return (min(abs(pair[0]), _SAID_HOLDS), 0.0)
     return pair
+
+
+def _is_cast(skill: Skill, cell: CellJudgement) -> bool:
+    """Whether a drift is a distance on the plane of hue and chroma, not along one line."""
+    return skill is Skill.NEUTRAL or (skill is Skill.INTENSITY and cell.hue is None)
 
 
 def square_of(pair: Pair) -> float:
