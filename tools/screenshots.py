@@ -58,7 +58,7 @@ def main() -> None:
         page.get_by_label("E-mail").fill(TEACHERS[0][0])
         page.get_by_label("Password").fill(PASSWORD)
         page.get_by_role("button", name="Log in").click()
-        for name in ("Print", "Photograph", "Review", "Return"):
+        for name in ("Photograph", "Review"):
             page.locator("nav.stages").get_by_role("link", name=name).click()
             shoot(page, name.lower())
         page.locator("nav.stages").get_by_role("link", name="Review").click()
@@ -88,12 +88,24 @@ def main() -> None:
         page.locator("nav.stages").get_by_role("link", name="Progress").click()
         page.get_by_role("link", name="Year 8 Colour").click()
         shoot(page, "class")
-        page.get_by_role("link", name="Edda Quist").click()
+        page.get_by_role("link", name="Skills", exact=True).click()
+        shoot(page, "skills")
+        page.get_by_role("link", name="Kaya Minton").click()
         shoot(page, "student")
+        page.goto("/classes/1/cards")
+        code = page.locator(".pupil-card .soft").nth(10).inner_text().split("·")[1].strip()
+        words = page.locator(".pupil-card .words").nth(10).inner_text()
         page.set_viewport_size(PHONE)
         page.goto("/photograph/camera")
         page.locator(".ready").wait_for()
         page.screenshot(path=FOLDER / "camera.png")
+        phone = browser.new_context(base_url=address(), viewport=PHONE).new_page()
+        phone.goto(f"/join?code={code}&card={words.replace(' ', '-')}")
+        phone.get_by_role("button", name="Come in").click()
+        phone.get_by_role("link", name="Value scale, seven steps").click()
+        if phone.get_by_role("button", name="I’d rather not say").count():
+            phone.get_by_role("button", name="I’d rather not say").click()
+        shoot(phone, "painting")
         browser.close()
 
 

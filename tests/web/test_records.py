@@ -3,8 +3,10 @@
 import csv
 import json
 from io import BytesIO, StringIO
+from pathlib import Path
 
 import icalendar
+import jsonschema
 import pypdfium2
 import pytest
 from hypothesis import HealthCheck, given, settings
@@ -79,9 +81,37 @@ def test_due_dates_are_a_calendar(app, painted):
     assert [event.decoded("dtstart").isoformat() for event in events] == ["2026-10-16"]
 
 
-def test_a_key_reads_back(app, painted):
-    data = got(painted.teacher(app), f"/assignments/{painted.assignment_id}/key.json")
+def sent(name, data):
+    return {name: (BytesIO(data), f"{name}.json")}
+
+
+def test_a_key_reads_back_and_is_given_again(app, painted):
+    client = painted.teacher(app)
+    data = got(client, f"/assignments/{painted.assignment_id}/key.json")
+    jsonschema.validate(json.loads(data), schema("noema-key-1"))
     assert key_from_json(data).kind == "value-scale"
+    url = f"/classes/{painted.class_id}/keys"
+    answer = client.post(url, data={**sent("key", data), "week": "7"})
+    assert answer.status_code == 303
+    again = got(client, answer.headers["Location"].replace("/key", "/key.json"))
+    assert json.loads(again)["expected"] == json.loads(data)["expected"]
+    assert client.post(url, data={**sent("key", b"{}"), "week": "7"}).status_code == 422
+
+
+def test_a_set_goes_to_another_school(app, school, other_school):
+    ref = school.puts_together("Room 3", "rose", "cyan", "lemon-yellow")
+    data = got(school.teacher(app), f"/paints/sets/{ref}/file")
+    jsonschema.validate(json.loads(data), schema("noema-set-1"))
+    client = other_school.teacher(app)
+    answer = client.post("/paints/sets/file", data=sent("set", data))
+    assert answer.status_code == 303
+    assert "Room 3" in got(client, answer.headers["Location"]).decode()
+    assert client.post("/paints/sets/file", data=sent("set", b"[]")).status_code == 422
+
+
+def schema(name):
+    path = Path(__file__).parents[2] / f"docs/schemas/{name}.json"
+    return json.loads(path.read_text(encoding="utf-8"))
 
 
 def test_archives_hold_the_photograph(app, painted):

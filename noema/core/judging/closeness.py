@@ -33,8 +33,11 @@ amount."""
 
 _FARTHEST = 5.0  # tolerances: what lies farther tells no more
 _LEAST_SHARE = 0.2  # of what a careful hand misses, as near as any reading tells
-_LEAST_ASKED = 0.005  # squared tolerances, by which one hand's misses exceed a more careful one's
+_LEAST_ASKED = 0.1
+"""Squared tolerances: what a middling hand misses by at least: hands err otherwise too."""
+
 _LEAST_STEEP = 1.0  # of the logarithm of squares over that of care, at least
+_LEAST_MORE = 1.1  # by which a clumsier hand misses more, at least
 _TAILS = 1.5  # by which squares of hands' errors vary more than a normal's
 _SAID_HOLDS = 0.5  # tolerances, at most, of a cell a teacher says holds
 _CRAFT_SPREAD = 0.05  # variance of one cell's craft where there are no others
@@ -141,7 +144,8 @@ def _of_drifts(counted: Mapping[str, Pair], demand: Mapping[str, Sequence[float]
     asks = np.array([demand.get(cell, _UNKNOWN) for cell in counted])
     doubt = np.array([sigma**2 for _, sigma in counted.values()])
     squares = np.array([square_of(pair) for pair in counted.values()])
-    middle = np.maximum(asks[:, 1], _LEAST_ASKED)
+    asks = np.maximum(asks, _LEAST_ASKED * np.array(_UNKNOWN))
+    middle = asks[:, 1]
     weights = middle / (middle + doubt) ** 2
     weights /= weights.sum()
     missed, known = float(weights @ squares), _rising(weights @ asks)
@@ -155,9 +159,9 @@ def _of_drifts(counted: Mapping[str, Pair], demand: Mapping[str, Sequence[float]
 
 def _rising(asks: np.ndarray) -> list[float]:
     """Make sure that clumsier hands miss by more."""
-    known = [max(float(asks[0]), _LEAST_ASKED)]
+    known = [float(asks[0])]
     for ask in asks[1:]:
-        known.append(max(float(ask), known[-1] + _LEAST_ASKED))
+        known.append(max(float(ask), known[-1] * _LEAST_MORE))
     return known
 
 

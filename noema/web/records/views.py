@@ -3,15 +3,19 @@
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from io import BytesIO
+from random import SystemRandom
 
-from flask import Blueprint, Response, render_template, request, send_file
+from flask import Blueprint, Response, redirect, render_template, request, send_file, url_for
+from werkzeug.wrappers import Response as AnyResponse
 
 from noema.actions.archive_school import archive_school
+from noema.actions.assign_exercise import assign_exercise
 from noema.actions.give_package import give_package, sourced_numbers
+from noema.actions.keep_paint_set import NewSet, keep_paint_set
 from noema.actions.take_package import Changes, changes_of, take_package
-from noema.actions.work_out_exercise import exercise_of
+from noema.actions.work_out_exercise import Chosen, exercise_of
 from noema.core.errors import BadRoster, Refused
-from noema.formats.asked_json import tolerance_from_json
+from noema.formats.asked_json import tolerance_from_json, wanted_from_json
 from noema.formats.class_measurements import (
     measurements_cgats,
     measurements_csv,
@@ -19,10 +23,13 @@ from noema.formats.class_measurements import (
 )
 from noema.formats.due_dates import Due, calendar_of
 from noema.formats.grade_book import grade_book_csv, results_package
-from noema.formats.key_json import KeyFile, key_to_json
+from noema.formats.key_json import MOST_BYTES as MOST_KEY_BYTES
+from noema.formats.key_json import KeyFile, key_from_json, key_to_json
 from noema.formats.oneroster import read_package
+from noema.formats.set_json import set_from_json
 from noema.store.assignments import assignment_of_school, assignments_of_class
 from noema.store.classes import ClassRow, class_of_school
+from noema.store.paints import hue_words
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, files, me
@@ -131,6 +138,46 @@ def key_file(assignment_id: int) -> Response:
     rooms = tolerance_from_json(row.tolerance)
     data = key_to_json(chosen, row.title, exercise.expected, rooms)
     return _file(data, "application/json", f"{row.title} key.json")
+
+
+@records.post("/classes/<int:class_id>/keys")
+def assign_key(class_id: int) -> AnyResponse:
+    """Give a class the exercise of a key file."""
+    class_of_school(db(), me().school_id, class_id)
+    file = request.files.get("key")
+    kept = key_from_json(b"" if file is None else file.read(MOST_KEY_BYTES + 1))
+    chosen = Chosen(
+        kind=kept.kind,
+        wanted=wanted_from_json(kept.options),
+        paints=kept.paints,
+        set_ref=kept.set_ref if kept.paints else None,
+        medium=kept.medium,
+        level=kept.level,
+        key=kept.key,
+        table=hue_words(db(), me().school_id).table,
+    )
+    assignment_id = assign_exercise(
+        db(),
+        chosen,
+        school_id=me().school_id,
+        class_id=class_id,
+        teacher_id=me().id,
+        due_week=request.form.get("week", 0, type=int),
+        rng=SystemRandom(),
+    )
+    return redirect(url_for("keys.key", assignment_id=assignment_id), 303)
+
+
+@records.post("/paints/sets/file")
+def take_set() -> AnyResponse:
+    """Put a set from a file on the shelf; its own tubes must have been swatched here."""
+    file = request.files.get("set")
+    paints = set_from_json(b"" if file is None else file.read(MOST_KEY_BYTES))
+    tubes = tuple(tube.name for tube in paints.tubes)
+    new = NewSet(name=paints.label or paints.name, binder=paints.binder, tubes=tubes)
+    return redirect(
+        url_for("paints.of_set", set_ref=keep_paint_set(db(), me().school_id, new)), 303
+    )
 
 
 @records.get("/rosters")
