@@ -30,9 +30,11 @@ def demo() -> None:
     cluster = Cluster(LOCAL / "postgres")
     cluster.start()
     environment = _environment(cluster.database("noema"))
-    if not (_is_up() and _is_current()):
+    fresh = _is_up() and _is_current()
+    if not fresh:
         _stop_runner()
-        _fill(environment)
+    _fill(environment)
+    if not fresh:
         _start_runner(environment)
     print(f"\nNoema is at {address()}\n")
     for email, name in TEACHERS:
@@ -81,6 +83,7 @@ def _environment(database_url: str) -> dict[str, str]:
 
 
 def _fill(environment: dict[str, str]) -> None:
+    """Tell the demo's story where it isn't told yet; it says how a student comes in."""
     print(
         "Looking at the demo data (the first time it is painted and read: a few minutes) …",
         flush=True,

@@ -4,7 +4,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 
 import numpy as np
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 from noema.formats.photo_file import jpeg_bytes, open_photo
 from noema.stand_ins.saltmarsh import PASSWORD, TEACHERS
@@ -45,6 +45,18 @@ def filmed(folder: Path) -> Path:
 def shoot(page: Page, name: str) -> None:
     page.wait_for_load_state("networkidle")
     page.screenshot(path=FOLDER / f"{name}.png")
+
+
+def shoot_phone(browser: Browser, door: str) -> None:
+    """Come in as a student and look at a sheet that was read."""
+    phone = browser.new_context(base_url=address(), viewport=PHONE).new_page()
+    phone.goto(door)
+    phone.get_by_role("button", name="Come in").click()
+    phone.get_by_role("link", name="Value scale, seven steps").click()
+    rather_not = phone.get_by_role("button", name="I’d rather not say")
+    if rather_not.count():
+        rather_not.click()
+    shoot(phone, "painting")
 
 
 def main() -> None:
@@ -99,13 +111,7 @@ def main() -> None:
         page.goto("/photograph/camera")
         page.locator(".ready").wait_for()
         page.screenshot(path=FOLDER / "camera.png")
-        phone = browser.new_context(base_url=address(), viewport=PHONE).new_page()
-        phone.goto(f"/join?code={code}&card={words.replace(' ', '-')}")
-        phone.get_by_role("button", name="Come in").click()
-        phone.get_by_role("link", name="Value scale, seven steps").click()
-        if phone.get_by_role("button", name="I’d rather not say").count():
-            phone.get_by_role("button", name="I’d rather not say").click()
-        shoot(phone, "painting")
+        shoot_phone(browser, f"/join?code={code}&card={words.replace(' ', '-')}")
         browser.close()
 
 

@@ -30,7 +30,7 @@ from noema.core.progress.course import Course, Point, Way, course
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.student import Sitting, paint_sheet
 
-FIRST_SEED = 160_000  # kept apart from the seeds used while building
+FIRST_SEED = 165_000  # kept apart from the seeds used while building
 STUDENTS = 96  # three classes of 32
 EXERCISES = (
     ("value-scale", Wanted(steps=7)),

@@ -174,7 +174,7 @@ ALSO = {
     "reviewing.take_all_back": (422,), "reviewing.give": (422,), "rubrics.write": (422,),
      "reviewing.accept_all": (422,), "classes.speak": (422,),
     "reports.mail": (422,), "leaving.erase": (422,), "leaving.remove": (422,),
-    "records.take": (422,), 
+    "records.take": (422,),
     "records.assign_key": (422,), "records.take_set": (422,),
     "painting.look": (422,), "painting.hand_in": (422,),
     "painting.begin": (422,), "leaving.move": (404,), "leaving.merge": (404,),

@@ -27,7 +27,7 @@ from scipy.stats import chi2
 FEWEST = 3
 """Attempts from which anything is said of a change."""
 
-_CHANCE = 0.015  # of calling a rise or fall from nothing
+_CHANCE = 0.025  # of calling a rise or fall from nothing
 _DAYS_DIFFER = 0.35  # points: how much a person's days usually differ (docs/measurements.md)
 _DRAWN = 8.0  # attempts' worth of that, against what is seen
 _WORTH_SAYING = 0.3  # points: a smaller change is nothing to a painter
