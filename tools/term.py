@@ -26,7 +26,7 @@ from noema.core.judging.review import Review
 from noema.core.judging.rubric import Skill
 from noema.core.photo.reading import CellReading, Reading
 from noema.core.pigments.shelf import PaintSet, builtin_set
-from noema.core.progress.course import Course, Point, Way, course
+from noema.core.progress.course import CHANCE, CHANCE_OF_ONE, Course, Point, Way, course
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.student import Sitting, paint_sheet
 
@@ -144,7 +144,11 @@ def courses(attempts: Sequence[dict[Skill, Closeness]]) -> dict[str, Course]:
                 point = Point(week=n, points=close.points, sigma=close.sigma)
                 series.setdefault(name, []).append(point)
     enough = len(EXERCISES) // 2
-    return {name: course(points) for name, points in series.items() if len(points) >= enough}
+    return {
+        name: course(points, CHANCE if name == ALL else CHANCE_OF_ONE)
+        for name, points in series.items()
+        if len(points) >= enough
+    }
 
 
 def _attempt(n: int, care: float, rng: np.random.Generator) -> dict[Skill, Closeness]:

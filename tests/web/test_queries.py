@@ -1,6 +1,7 @@
 """No page asks the database more because it shows more."""
 
 from contextlib import contextmanager
+from dataclasses import replace
 
 import pytest
 from sqlalchemy import event
@@ -8,10 +9,19 @@ from sqlalchemy.engine import Engine
 
 from bench.full_class import fill_class
 from noema.store.assignments import assignments_of_class
+from noema.store.classes import students_of_class
 from tests.trade import found_school
 
 PAGES = (
     "/progress/classes/{class_id}",
+    "/progress/classes/{class_id}/skills",
+    "/progress/classes/{class_id}/report.pdf",
+    "/classes/{class_id}",
+    "/classes/{class_id}/cards",
+    "/classes/{class_id}/grades.csv",
+    "/classes/{class_id}/measurements.csv",
+    "/rosters",
+    "/keeping?months=12",
     "/plan",
     "/paints",
     "/paints/sets/{set_ref}",
@@ -70,4 +80,19 @@ def test_queries_dont_grow(app, few_and_many, page):
         with counted() as asked:
             assert client.get(page.format(**parts)).status_code == 200
         numbers.append(len(asked))
+    assert numbers[0] == numbers[1]
+
+
+def test_a_students_queries_dont_grow(app, few_and_many):
+    numbers = []
+    for school, parts in few_and_many:
+        with school.sessions() as session:
+            student = students_of_class(session, parts["class_id"])[0].id
+        client = replace(school, class_id=parts["class_id"]).student(app, student)
+        asked_for = []
+        for page in ("/me", "/me/progress"):
+            with counted() as asked:
+                assert client.get(page).status_code == 200
+            asked_for.append(len(asked))
+        numbers.append(asked_for)
     assert numbers[0] == numbers[1]

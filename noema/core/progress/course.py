@@ -27,7 +27,9 @@ from scipy.stats import chi2
 FEWEST = 3
 """Attempts from which anything is said of a change."""
 
-_CHANCE = 0.025  # of calling a rise or fall from nothing
+CHANCE, CHANCE_OF_ONE = 0.025, 0.0125
+"""Of calling a rise or fall from nothing: of a student, and of one skill among several asked."""
+
 _DAYS_DIFFER = 0.35  # points: how much a person's days usually differ (docs/measurements.md)
 _DRAWN = 8.0  # attempts' worth of that, against what is seen
 _WORTH_SAYING = 0.3  # points: a smaller change is nothing to a painter
@@ -69,14 +71,14 @@ class Course:
         return self.curve[-1]
 
 
-def course(points: Sequence[Point]) -> Course:
-    """Judge a skill's course over its attempts, oldest first; at least one."""
+def course(points: Sequence[Point], chance_taken: float = CHANCE) -> Course:
+    """Judge a course over its attempts, oldest first; at least one."""
     y = np.array([point.points for point in points])
     variance = np.array([point.sigma for point in points]) ** 2 + _days(points)
     level, chance = float(np.average(y, weights=1 / variance)), 1.0
     curve, way = np.full(len(y), level), Way.UNSAID
     if len(y) >= FEWEST:
-        curve, way, chance = _shape(y, variance, curve)
+        curve, way, chance = _shape(y, variance, curve, chance_taken)
     doubt = _doubt(curve, variance)
     return Course(
         way=way,
@@ -88,18 +90,20 @@ def course(points: Sequence[Point]) -> Course:
     )
 
 
-def _shape(y: np.ndarray, variance: np.ndarray, flat: np.ndarray) -> tuple[np.ndarray, Way, float]:
+def _shape(
+    y: np.ndarray, variance: np.ndarray, flat: np.ndarray, taken: float
+) -> tuple[np.ndarray, Way, float]:
     rising, up = _ordered(y, variance)
     falling, down = _ordered(-y, variance)
-    if up < _CHANCE and rising[-1] - rising[0] >= _WORTH_SAYING:
-        return _after_the_best(y, variance, rising, up)
-    if down < _CHANCE and falling[-1] - falling[0] >= _WORTH_SAYING:
+    if up < taken and rising[-1] - rising[0] >= _WORTH_SAYING:
+        return _after_the_best(y, variance, rising, up, taken)
+    if down < taken and falling[-1] - falling[0] >= _WORTH_SAYING:
         return -falling, Way.FALLING, down
-    return _after_the_best(y, variance, flat, min(up, down))
+    return _after_the_best(y, variance, flat, min(up, down), taken)
 
 
 def _after_the_best(
-    y: np.ndarray, variance: np.ndarray, curve: np.ndarray, chance: float
+    y: np.ndarray, variance: np.ndarray, curve: np.ndarray, chance: float, taken: float
 ) -> tuple[np.ndarray, Way, float]:
     """See whether it fell since it was best: where its running mean of three stood highest."""
     way = Way.RISING if curve[-1] > curve[0] else Way.STEADY
@@ -110,7 +114,7 @@ def _after_the_best(
     tail = slice(best, None)
     # The best was looked for, so that some fall after it is to be expected: a harder test.
     falling, down = _ordered(-y[tail], variance[tail])
-    if len(y) - best <= FEWEST or down >= _CHANCE / len(means):
+    if len(y) - best <= FEWEST or down >= taken / len(means):
         return curve, way, chance
     before, _ = _ordered(y[:best], variance[:best]) if best else (np.empty(0), 1.0)
     return np.concatenate([np.minimum(before, -falling[0]), -falling]), Way.FALLING, down

@@ -6,7 +6,7 @@ from math import hypot
 
 from noema.core.judging.closeness import Closeness, together
 from noema.core.judging.rubric import Skill
-from noema.core.progress.course import Course, Point, Way, course
+from noema.core.progress.course import CHANCE, CHANCE_OF_ONE, Course, Point, Way, course
 from noema.core.progress.seeing import Seen
 
 CLEAR = 1.64
@@ -67,13 +67,16 @@ def skill_courses(attempts: Sequence[Tried]) -> tuple[SkillCourse, ...]:
     return tuple(_course(skill, points) for skill, points in series.items() if points)
 
 
-def by_kind(attempts: Sequence[Tried], skill: Skill) -> dict[str, tuple[float, int]]:
-    """Give where a skill stands in each kind of exercise: mean points and how many sheets."""
-    seen: dict[str, list[float]] = {}
+def by_kind(attempts: Sequence[Tried]) -> dict[str, dict[Skill, float]]:
+    """Give mean points by kind of exercise and skill, kinds in the order they were painted."""
+    seen: dict[str, dict[Skill, list[float]]] = {}
     for one in attempts:
-        if skill in one.close:
-            seen.setdefault(one.kind, []).append(one.close[skill].points)
-    return {kind: (sum(points) / len(points), len(points)) for kind, points in seen.items()}
+        for skill, close in one.close.items():
+            seen.setdefault(one.kind, {}).setdefault(skill, []).append(close.points)
+    return {
+        kind: {skill: sum(points) / len(points) for skill, points in by_skill.items()}
+        for kind, by_skill in seen.items()
+    }
 
 
 def redone(attempts: Sequence[Tried]) -> Redone | None:
@@ -117,7 +120,7 @@ def stands(points: float) -> str:
 
 
 def _course(skill: Skill | None, points: Sequence[Point]) -> SkillCourse:
-    found = course(points)
+    found = course(points, CHANCE if skill is None else CHANCE_OF_ONE)
     name = OVERALL if skill is None else _NAMED[skill]
     return SkillCourse(
         name=name, skill=skill, points=tuple(points), course=found, words=_words(name, found)

@@ -6,7 +6,7 @@ from noema.store.pupil_work import attempts_of_pupil, classes_of_pupil, given_to
 from noema.web.drawings.curve import Curve
 from noema.web.frame.request import db, pupil
 from noema.web.painting.attempts import may_see
-from noema.web.progress.shown_courses import shown_courses
+from noema.web.progress.shown_courses import KindLine, shown_courses
 
 _USUAL_WEEKS = 12
 
@@ -18,6 +18,7 @@ class ProgressPage:
     frame: None = None
     name: str
     curves: tuple[Curve, ...]
+    kinds: tuple[KindLine, ...]
     redone: str
     eye: str
     next: str
@@ -39,6 +40,7 @@ def progress_page() -> ProgressPage:
     return ProgressPage(
         name=me.display_name,
         curves=shown.curves,
+        kinds=shown.kinds,
         redone=shown.redone,
         eye=shown.eye,
         next=shown.next,

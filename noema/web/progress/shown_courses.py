@@ -4,15 +4,17 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from noema.core.exercises.catalogue import kind_of
-from noema.core.judging.rubric import USUAL_RUBRIC
+from noema.core.judging.rubric import USUAL_RUBRIC, Skill
 from noema.core.progress.next_exercise import next_exercise
 from noema.core.progress.skill_courses import (
     SkillCourse,
     Tried,
+    by_kind,
     eye_words,
     redone,
     redone_words,
     skill_courses,
+    stands,
 )
 from noema.store.assignments import AssignmentRow
 from noema.store.classes import begins_of_classes
@@ -23,11 +25,20 @@ from noema.web.progress.tried import seen_by_eye, tried_of
 
 
 @dataclass(frozen=True, kw_only=True)
+class KindLine:
+    """How sure a student is in one kind of exercise, skill by skill."""
+
+    kind: str
+    words: tuple[str, ...]  # in the order of the skills; empty where a kind doesn't show one
+
+
+@dataclass(frozen=True, kw_only=True)
 class ShownCourses:
     """One student's skills."""
 
     courses: tuple[SkillCourse, ...]
     curves: tuple[Curve, ...]
+    kinds: tuple[KindLine, ...]
     redone: str
     eye: str
     next: str
@@ -44,6 +55,13 @@ def shown_courses(
     return ShownCourses(
         courses=courses,
         curves=tuple(make_curve(one, weeks) for one in courses),
+        kinds=tuple(
+            KindLine(
+                kind=kind_of(kind).label,
+                words=tuple(stands(found[s]) if s in found else "" for s in Skill),
+            )
+            for kind, found in by_kind(tried).items()
+        ),
         redone=redone_words(again) if again else "",
         eye=eye_words(seen_by_eye(attempts)),
         next=_next_words(tried, courses) if tried else "",

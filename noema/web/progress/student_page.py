@@ -15,7 +15,7 @@ from noema.web.drawings.curve import Curve
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
-from noema.web.progress.shown_courses import shown_courses
+from noema.web.progress.shown_courses import KindLine, shown_courses
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -50,6 +50,7 @@ class StudentPage:
     works: tuple[Work, ...]
     latest: Strip | None
     curves: tuple[Curve, ...]  # all together, then skill by skill
+    kinds: tuple[KindLine, ...]
     redone: str  # what redoing did; empty where nothing was
     eye: str  # how the student's own eye agrees; empty where nothing was said
     next: str  # exercise that would help most, with the reason
@@ -77,6 +78,7 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
         works=works,
         latest=make_strip(judgements[last.photograph_id], last.review) if last else None,
         curves=shown.curves,
+        kinds=shown.kinds,
         redone=shown.redone,
         eye=shown.eye,
         next=shown.next,

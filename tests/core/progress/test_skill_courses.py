@@ -44,7 +44,10 @@ def test_redoing_is_held_against_the_first_try():
 
 def test_skills_are_summed_up_by_kind():
     attempts = [tried(1, value=1.0), tried(2, value=3.0), tried(3, "colour-wheel", value=4.0)]
-    assert by_kind(attempts, Skill.VALUE) == {"value-scale": (2.0, 2), "colour-wheel": (4.0, 1)}
+    assert by_kind(attempts) == {
+        "value-scale": {Skill.VALUE: 2.0},
+        "colour-wheel": {Skill.VALUE: 4.0},
+    }
 
 
 @pytest.mark.parametrize(
