@@ -11,7 +11,6 @@ from sqlalchemy.orm import Session
 
 from noema.actions.hand_in_photo import HandedIn, hand_in_photo
 from noema.core.errors import BadPicture, OutOfDate, Refused
-from noema.core.progress.states import PhotoState
 from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
 from noema.formats.photo_file import MOST_BYTES
@@ -136,7 +135,7 @@ def _has_sheet(session: Session, pupil: PupilRow, assignment_id: int) -> None:
 def _number(session: Session, pupil: PupilRow, handed_in: HandedIn) -> int:
     if handed_in.refused or handed_in.photo is None:
         raise BadPicture(handed_in.refused or "Send a photograph.")
-    if handed_in.known and handed_in.photo.state is not PhotoState.READING:
+    if handed_in.known:
         try:
             photo_of_pupil(session, pupil.id, handed_in.photo.id)
         except Refused as wrong:

@@ -101,6 +101,9 @@ def take_package(session: Session, school_id: int, package: Package, today: date
     for number, name in changes.new_classes.items():
         begins, weeks, term = _unit(package, package.tables["classes"][number], today)
         class_ids[number] = make_class(session, school_id, name, begins, weeks, term)
+    # Two classes may have changed names with each other: both give up theirs first.
+    for number in changes.renamed_classes:
+        rename_class(session, class_ids[number] or 0, f"~ {class_ids[number]}")
     for number, (_, name) in changes.renamed_classes.items():
         rename_class(session, class_ids[number] or 0, name)
     for number, name in changes.new_students.items():
@@ -144,11 +147,8 @@ def _known(session: Session, school_id: int) -> _Known:
 
 def _class_names(classes: Mapping[str, Row], known: _Known) -> dict[str, str]:
     """Name the classes that go on, each otherwise than any other."""
-    taken = {
-        name.casefold()
-        for class_id, name in known.class_names.items()
-        if class_id not in {row.class_id for row in known.rows.values()}
-    }
+    own = {row.class_id for number in classes if (row := known.of("classes", number))}
+    taken = {name.casefold() for n, name in known.class_names.items() if n not in own}
     names: dict[str, str] = {}
     for number, row in classes.items():
         if row.get("status", "").lower() in _GONE:

@@ -4,7 +4,7 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import date
 
-from sqlalchemy import select
+from sqlalchemy import or_, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
@@ -52,8 +52,13 @@ def given_to_pupil(session: Session, student_id: int) -> tuple[AssignmentRow, ..
 
 
 def given_one_to_pupil(session: Session, student_id: int, assignment_id: int) -> AssignmentRow:
-    """Which assignment is this, if it was given to a class the student is in?"""
-    rows = assignments_where(session, _given_to(student_id), Assignment.id == assignment_id)
+    """Which assignment is this, if it was given to a class of the student's, or they have a sheet?
+
+    So nobody loses sight of what they painted when they move or a class is archived.
+    """
+    own = select(Sheet.assignment_id).where(Sheet.student_id == student_id)
+    theirs = or_(_given_to(student_id), Assignment.id.in_(own))
+    rows = assignments_where(session, theirs, Assignment.id == assignment_id)
     if not rows:
         raise NotFound("There is no such exercise of yours.")
     return rows[0]

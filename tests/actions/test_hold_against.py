@@ -63,7 +63,7 @@ def test_an_older_judgement_is_followed_by_one_of_todays_judge(school):
         session.execute(text("UPDATE judgement SET judge = 'noema-judge/1'"))
     with school.sessions.begin() as session:
         reread_photograph(session, school.files, photo)
-    assert [row[0] for row in judgements(school, photo)] == ["noema-judge/1", "noema-judge/3"]
+    assert [row[0] for row in judgements(school, photo)] == ["noema-judge/1", "noema-judge/4"]
 
 
 def test_sentences_are_said_anew_for_another_audience(school):

@@ -97,3 +97,17 @@ def test_another_school_takes_the_same_package_for_itself(school, other_school, 
     takes(school, system.package())
     takes(other_school, system.package())
     assert classes(school) == classes(other_school)
+
+
+def test_two_classes_change_names_and_a_gone_one_keeps_its_own(school, system):
+    takes(school, system.package())
+    one, two = system.tables["classes"]
+    swapped = [{**one, "title": two["title"]}, {**two, "title": one["title"]}]
+    other = type(system)(tables={**system.tables, "classes": swapped})
+    before = classes(school)
+    takes(school, other.package())
+    after = classes(school)
+    assert (after["Art 1"], after["Art 2"]) == (before["Art 2"], before["Art 1"])
+    fresh = made_up_system(Random(12), classes=1, students=2)
+    takes(school, fresh.package())
+    assert set(classes(school)) == {"Art 1", "Art 2", "Art 1 A1"}

@@ -2,11 +2,14 @@
 
 from collections.abc import Iterator
 from contextlib import contextmanager
+from pathlib import Path
 
 from playwright.sync_api import Page, expect, sync_playwright
 
 from tests.trade import PASSWORD, School
 
+AXE = (Path(__file__).parent / "axe.min.js").read_text(encoding="utf-8")
+GRAVE = ("serious", "critical")
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = [
     "--no-sandbox",
@@ -35,6 +38,16 @@ def opened(address: str, *more_flags: str) -> Iterator[Page]:
         yield page
         browser.close()
         assert complaints == []
+
+
+def grave_faults(page: Page) -> list[tuple[str, str]]:
+    """What axe-core finds serious or critical on a page: the rule and where.
+
+    Its script comes in beside the page's own policy, which would refuse it.
+    """
+    page.evaluate(AXE)
+    found = page.evaluate("async () => (await axe.run()).violations")
+    return [(one["id"], one["nodes"][0]["html"]) for one in found if one["impact"] in GRAVE]
 
 
 def log_in(page: Page, school: School) -> None:

@@ -1,7 +1,5 @@
 """A class's pile cleared by keys alone, and the desk held against the rules of accessibility."""
 
-from pathlib import Path
-
 import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
@@ -9,11 +7,9 @@ from playwright.sync_api import Page, expect
 from bench.full_class import SCALE, WHEEL, fill_class
 from noema.formats.photo_file import jpeg_bytes
 from noema.store.reviews import review_queue
-from tests.road.browser import log_in
+from tests.road.browser import grave_faults, log_in
 from tests.trade import found_school
 
-AXE = (Path(__file__).parent / "axe.min.js").read_text(encoding="utf-8")
-GRAVE = ("serious", "critical")
 SHEETS = 24
 
 
@@ -105,10 +101,14 @@ def test_no_screen_of_the_desk_has_a_grave_fault(page: Page, desk_school, sessio
         f"/return/{photo}/slip",
         "/return",
         "/rubric",
+        f"/progress/classes/{school.class_id}",
+        f"/progress/classes/{school.class_id}/skills",
+        f"/classes/{school.class_id}",
+        f"/classes/{school.class_id}/cards",
+        f"/classes/{school.class_id}/records",
+        "/rosters",
+        "/keeping?months=3",
     ]
     for address in addresses:
         page.goto(address)
-        page.evaluate(AXE)
-        found = page.evaluate("async () => (await axe.run()).violations")
-        grave = [(one["id"], one["nodes"][0]["html"]) for one in found if one["impact"] in GRAVE]
-        assert grave == [], address
+        assert grave_faults(page) == [], address

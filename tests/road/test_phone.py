@@ -13,7 +13,7 @@ from noema.actions.show_readings import show_readings
 from noema.core.joining.card import card_words
 from noema.store.photographs import photo_of_school
 from noema.store.pupils import join_of_class, pupil_by_id
-from tests.road.browser import CHROMIUM, FLAGS
+from tests.road.browser import CHROMIUM, FLAGS, grave_faults
 from tests.trade import SECRET, found_school
 
 PHONE = {"width": 390, "height": 844}
@@ -111,4 +111,8 @@ def test_a_photograph_cut_off_goes_on_where_it_stopped(phone, sessions, files):
     phone.get_by_label("1", exact=True).check()
     phone.get_by_role("button", name="These hold; now show me").click()
     expect(phone.get_by_role("heading", name="How you saw it")).to_be_visible()
-    assert phone.evaluate("document.documentElement.scrollWidth") <= PHONE["width"]
+    link.detach()
+    for url in (phone.url, "/me", f"/me/exercises/{school.assignment_id}", "/me/progress"):
+        phone.goto(url)
+        assert phone.evaluate("document.documentElement.scrollWidth") <= PHONE["width"], url
+        assert grave_faults(phone) == [], url

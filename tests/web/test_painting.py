@@ -1,11 +1,13 @@
 """A student's own pages: coming in, handing in, thinking first, seeing what was read."""
 
 from dataclasses import replace
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from io import BytesIO
 
 import pytest
 
+from noema.actions.make_class import make_class
+from noema.actions.move_student import move_student
 from noema.actions.read_photograph import read_photograph
 from noema.actions.replace_card import replace_card
 from noema.actions.show_readings import show_readings
@@ -133,6 +135,21 @@ def test_a_teacher_may_look_first(app, school, photo):
     pdf = client.get(answer.headers["Location"])
     assert pdf.mimetype == "application/pdf"
     assert len(school.sheets()) == 4
+
+
+def test_who_moved_still_sees_what_they_painted(app, school, photo):
+    client = school.student(app)
+    number = number_of(hands_in(client, school, photo))
+    read(school, number)
+    school.decides(number, Decision(verb=Verb.ACCEPT))
+    with school.sessions.begin() as session:
+        to_class = make_class(session, school.id, "Year 9", date(2026, 9, 7), 12)
+        student_id = school.sheets()[0].student_id
+        move_student(session, school.id, student_id, school.class_id, to_class)
+    client.post(f"/me/photographs/{number}/check", data={"say": "nothing"})
+    assert "it holds" in text_of(client.get(f"/me/photographs/{number}"))
+    assert "over" in text_of(client.get(f"/me/exercises/{school.assignment_id}"))
+    assert "Nothing waits" in text_of(client.get("/me"))
 
 
 def test_somebody_elses_sheet_waits_for_the_teacher(app, school):

@@ -1,20 +1,19 @@
 """The paint shelf, what a set can do, the explorer, own tubes and names of hues, by plain forms."""
 
 import re
+from dataclasses import replace
 from io import BytesIO
 
 import numpy as np
 import orjson
 import pytest
 
-from noema.assemble import meter_of
+from noema.assemble import web_application_of
 from noema.core.colour.names import USUAL_HUES
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import mix_labs
 from noema.core.pigments.reach import reach
 from noema.core.pigments.shelf import SETS, TUBES, builtin_set
-from noema.settings import Settings
-from noema.web.application import make_application
 from noema.web.drawings.wheel import MIDDLE, make_wheel, point
 
 WHITE = TUBES["titanium-white"]
@@ -196,17 +195,8 @@ def test_a_swatch_that_makes_no_sense_is_refused_and_nothing_typed_is_lost(app, 
         assert 'value="50"' in answer.text, change
 
 
-def test_the_stand_in_meter_measures_what_is_held_under_it(school, sessions, files):
-    meter = meter_of(Settings(meter="stand-in"))
-    app = make_application(
-        sessions,
-        files,
-        meter,
-        secret_key="only for tests, and long enough for it",
-        https=False,
-        session_hours=1,
-        log_ins_a_minute=0,
-    )
+def test_the_stand_in_meter_measures_what_is_held_under_it(school, sessions, settings):
+    app = web_application_of(replace(settings, meter="stand-in"), sessions)
     app.config["WTF_CSRF_ENABLED"] = False
     client = school.teacher(app)
     form = typed()

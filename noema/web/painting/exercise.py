@@ -102,11 +102,12 @@ def exercise_page(assignment_id: int) -> ExercisePage:
     table = hue_words(db(), me.school_id).table
     sheets = sheets_of_pupil(db(), me.id, assignment_id)
     attempts = attempts_of_pupil(db(), me.id, assignment_id)
-    visible = may_see(attempts, sees_at_once=classes[row.class_id].sees_at_once)
+    of_class = classes.get(row.class_id)  # None: they moved, or its unit is over
+    visible = may_see(attempts, sees_at_once=of_class is not None and of_class.sees_at_once)
     return ExercisePage(
         name=me.display_name,
         row=row,
-        due=due_words(row, classes[row.class_id]),
+        due="its class is over" if of_class is None else due_words(row, of_class),
         shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, ""),
         sheet=sheets[-1] if sheets else None,
         attempts=attempt_lines(visible),
