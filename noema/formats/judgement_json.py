@@ -96,8 +96,8 @@ def tally_to_json(tally: Tally) -> Json:
     }
 
 
-def tally_from_json(values: Json) -> Tally:
-    """Read back what `tally_to_json` wrote."""
+def tally_from_json(values: Json, *, skills: bool = False) -> Tally:
+    """Read back what `tally_to_json` wrote; tables of hundreds go without skills."""
     lists = cast(dict[str, list[Any]], values)
     return Tally(
         ids=tuple(lists["ids"]),
@@ -108,7 +108,7 @@ def tally_from_json(values: Json) -> Tally:
         verdicts=tuple(_VERDICTS[word] for word in lists["verdict"]),
         skills={
             _SKILLS[name]: {cell: (pair[0], pair[1]) for cell, pair in by_cell.items()}
-            for name, by_cell in cast(_BySkill, values.get("skills", {})).items()
+            for name, by_cell in cast(_BySkill, values.get("skills", {}) if skills else {}).items()
         },
     )
 

@@ -49,6 +49,16 @@ def test_a_tally_says_the_same_as_its_judgement():
     assert tally.verdicts == tuple(cell.verdict for cell in JUDGEMENT.cells)
     assert tally.drifts == pytest.approx([cell.drift for cell in JUDGEMENT.cells], abs=1e-3)
     assert tally.said == tally_of(JUDGEMENT).said
+    assert tally.skills == {}
+
+
+def test_a_tally_keeps_what_skills_are_summed_up_from():
+    written = tally_of(JUDGEMENT)
+    back = tally_from_json(through_text(tally_to_json(written)), skills=True)
+    assert back.skills.keys() == written.skills.keys() != set()
+    for skill, by_cell in written.skills.items():
+        for cell, pair in by_cell.items():
+            assert back.skills[skill][cell] == pytest.approx(pair, abs=1e-3)
 
 
 def test_a_reading_by_another_reader_needs_no_extras():

@@ -20,7 +20,7 @@ def tried_of(
     asked = {number: demand_from_json(body) for number, body in _demands(attempts).items()}
     found: dict[int, list[Tried]] = {}
     for one in sorted(attempts, key=lambda a: (a.received_at, a.photograph_id)):
-        tally = tally_from_json(one.tally)
+        tally = tally_from_json(one.tally, skills=True)
         close = closeness(tally.skills, asked.get(one.assignment_id, {}), one.review)
         week = (one.received_at.date() - begins[one.class_id]).days // 7 + 1
         found.setdefault(one.student_id, []).append(
