@@ -75,6 +75,8 @@ def bench_pages(sessions: Sessions, settings: Settings) -> None:
     gc.freeze()  # as the application does when it starts
     page = times(lambda: client.get(f"/progress/classes/{full}"), 20)
     print(f"class page, 32 students × 12 assignments / 100 ms: {page / 0.1:.2f} (at most 1)")
+    skills = times(lambda: client.get(f"/progress/classes/{full}/skills"), 10)
+    print(f"skills of 32 students, 384 sheets / 500 ms: {skills / 0.5:.2f} (at most 1)")
     chosen = "&".join(f"tube={name}" for name in names)
     ways = f"/paints/sets/{ref}/explore/found?one=scarlet&other=ultramarine&steps=13&wet=1"
     for what, url in (

@@ -22,7 +22,7 @@ from math import factorial, sqrt
 
 import numpy as np
 from scipy.optimize import isotonic_regression
-from scipy.stats import chi2
+from scipy.special import gammaincc
 
 FEWEST = 3
 """Attempts from which anything is said of a change."""
@@ -128,12 +128,10 @@ def _ordered(y: np.ndarray, variance: np.ndarray) -> tuple[np.ndarray, float]:
     gain = float(weights @ (fit - mean) ** 2)
     if gain < 1e-9:
         return fit, 1.0
-    shares = _level_chances(len(y))
-    tail = sum(
-        share * float(chi2.sf(gain, levels - 1))
-        for levels, share in enumerate(shares, start=1)
-        if levels > 1
-    )
+    shares = np.array(_level_chances(len(y)))
+    # The chance that a chi-square of 1, 2, … degrees of freedom exceeds the gain.
+    beyond = gammaincc(np.arange(1, len(y)) / 2, gain / 2)
+    tail = float(shares[1:] @ beyond)
     return fit, tail
 
 
