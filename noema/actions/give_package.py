@@ -51,7 +51,9 @@ def give_package(session: Session, teacher: TeacherRow, now: datetime) -> bytes:
                  "orgSourcedIds": school, "role": "student", "username": students[number],
                  "givenName": given or family, "familyName": family if given else ""}
             )  # fmt: skip
-    there = {(row["classSourcedId"], row["userSourcedId"]) for row in tables["enrollments"]}
+    # Rows are kept as they came: some may lack a column.
+    places = tables["enrollments"]
+    there = {(row.get("classSourcedId"), row.get("userSourcedId")) for row in places}
     for class_id, student_id in sorted(enrolled_of_school(session, school_id)):
         pair = (classes.get(class_id, f"{_CLASS}{class_id}"), students[student_id])
         if pair not in there and class_id in classes:

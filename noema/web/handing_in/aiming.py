@@ -36,10 +36,16 @@ def advice() -> str:
 @aiming.post("/photograph/look")
 def look() -> dict[str, object]:
     """Look at one small picture of the camera's; it isn't kept."""
+    data = sent_look()
+    check_photo(data)
+    seen = glance(open_photo(data).rgb)
+    return {"ready": seen.ready, "words": list(seen.words), "corners": list(seen.corners)}
+
+
+def sent_look() -> bytes:
+    """Give the small picture that was sent to be looked at."""
     file = request.files.get("look")
     data = b"" if file is None else file.read(_MOST_LOOK_BYTES + 1)
     if not data or len(data) > _MOST_LOOK_BYTES:
         raise Refused("Send one picture of at most 2 MB as “look”.")
-    check_photo(data)
-    seen = glance(open_photo(data).rgb)
-    return {"ready": seen.ready, "words": list(seen.words), "corners": list(seen.corners)}
+    return data

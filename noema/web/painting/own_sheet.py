@@ -107,7 +107,7 @@ def _sees_at_once(row: AssignmentRow) -> bool:
 
 
 def _asked(photo: PhotoRow, row: AssignmentRow) -> tuple[AskedOf, ...]:
-    """Ask about every cell of the sheet; of the newest while nobody knows which it is."""
+    """Ask about every cell of the sheet; about none while nobody knows which it is."""
     sheets = sheets_of_pupil(db(), pupil().id, row.id)
     sheet = next((one for one in sheets if one.id == photo.sheet_id), None)
     if sheet is None:

@@ -36,7 +36,7 @@ def progress_page() -> ProgressPage:
         and may_see([one], sees_at_once=classes[one.class_id].sees_at_once)
     ]
     weeks = max((one.unit_weeks for one in classes.values()), default=_USUAL_WEEKS)
-    shown = shown_courses(seen, given, weeks)
+    shown = shown_courses(me.school_id, seen, given, weeks)
     return ProgressPage(
         name=me.display_name,
         curves=shown.curves,

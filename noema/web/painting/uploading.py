@@ -11,9 +11,9 @@ from noema.core.photo.aiming import glance
 from noema.formats.photo_file import MOST_BYTES, check_photo, open_photo
 from noema.store.pupil_work import upload_of_pupil
 from noema.web.frame.request import db, files, pieces, pupil
+from noema.web.handing_in.aiming import sent_look
 
 MOST_PIECE_BYTES = 1024 * 1024
-_MOST_LOOK_BYTES = 2 * 1024 * 1024
 
 
 def add_routes(painting: Blueprint) -> None:
@@ -27,11 +27,7 @@ def add_routes(painting: Blueprint) -> None:
 
 def look() -> dict[str, object]:
     """Look at a small copy of a photograph while the sheet still lies there; it isn't kept."""
-    file = request.files.get("look")
-    data = b"" if file is None else file.read(_MOST_LOOK_BYTES + 1)
-    if not data or len(data) > _MOST_LOOK_BYTES:
-        raise Refused("Send one picture of at most 2 MB as “look”.")
-    return {"words": list(_hints(data))}
+    return {"words": list(_hints(sent_look()))}
 
 
 def hand_in(assignment_id: int) -> Response:
@@ -93,7 +89,7 @@ def _answer(length: int, photograph_id: int | None) -> dict[str, object]:
 
 
 def _hints(data: bytes) -> tuple[str, ...]:
-    """Say what could be better; nothing where the picture is good or can't be opened."""
+    """Say what could be better, or why it can't be opened; nothing where it is good."""
     try:
         check_photo(data)
         return glance(open_photo(data).rgb).words

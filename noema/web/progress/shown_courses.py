@@ -3,8 +3,9 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from noema.actions.write_rubric import rubric_of
 from noema.core.exercises.catalogue import kind_of
-from noema.core.judging.rubric import USUAL_RUBRIC, Skill
+from noema.core.judging.rubric import Rubric, Skill
 from noema.core.progress.next_exercise import next_exercise
 from noema.core.progress.skill_courses import (
     SkillCourse,
@@ -45,7 +46,10 @@ class ShownCourses:
 
 
 def shown_courses(
-    attempts: Sequence[AttemptRow], given: Mapping[int, AssignmentRow], weeks: int
+    school_id: int,
+    attempts: Sequence[AttemptRow],
+    given: Mapping[int, AssignmentRow],
+    weeks: int,
 ) -> ShownCourses:
     """Collect one student's skills from all their attempts."""
     begins = begins_of_classes(db(), {one.class_id for one in attempts})
@@ -64,10 +68,10 @@ def shown_courses(
         ),
         redone=redone_words(again) if again else "",
         eye=eye_words(seen_by_eye(attempts)),
-        next=_next_words(tried, courses) if tried else "",
+        next=_next_words(tried, courses, rubric_of(db(), school_id)) if tried else "",
     )
 
 
-def _next_words(tried: Sequence[Tried], courses: Sequence[SkillCourse]) -> str:
-    best = next_exercise(tried, courses, USUAL_RUBRIC)
+def _next_words(tried: Sequence[Tried], courses: Sequence[SkillCourse], rubric: Rubric) -> str:
+    best = next_exercise(tried, courses, rubric)
     return f"Next: {kind_of(best.kind).label.lower()}, {best.reason}."

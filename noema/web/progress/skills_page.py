@@ -27,8 +27,8 @@ class StudentSkills:
     """One student among the class."""
 
     row: StudentRow
-    curve: Curve | None  # all of colour together
-    way: str
+    overall: SkillCourse | None  # all of colour together
+    curve: Curve | None  # of that
     stuck: str  # on which skills
     next: str  # kind of exercise
     reason: str
@@ -85,8 +85,8 @@ def _student(
     overall = next((one for one in courses if one.skill is None), None)
     return StudentSkills(
         row=student,
+        overall=overall,
         curve=None if overall is None else make_curve(overall, weeks),
-        way="" if overall is None else overall.course.way.value,
         stuck=", ".join(one.name for one in stuck_on(courses)),
         next=kind_of(kind).label.lower(),
         reason=reason,
@@ -95,7 +95,9 @@ def _student(
 
 
 def _says(students: list[StudentSkills]) -> tuple[str, ...]:
-    moving = sum(one.way == Way.RISING.value for one in students)
+    moving = sum(
+        one.overall is not None and one.overall.course.way is Way.RISING for one in students
+    )
     stuck = Counter(name for one in students for name in one.stuck.split(", ") if name)
     owing = [one for one in students if one.owing]
     says = []

@@ -70,7 +70,7 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
     )
     in_time = sorted(attempts, key=lambda a: (a.received_at, a.photograph_id))
     last = in_time[-1] if in_time else None
-    shown = shown_courses(attempts, given, row.unit_weeks)
+    shown = shown_courses(me().school_id, attempts, given, row.unit_weeks)
     return StudentPage(
         frame=frame(Stage.PROGRESS),
         row=row,

@@ -11,7 +11,7 @@ from werkzeug.wrappers import Response as AnyResponse
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.exercises.naming import cell_names
 from noema.core.pigments.says import say_parts
-from noema.core.progress.skill_courses import SkillCourse, skill_courses
+from noema.core.progress.skill_courses import SkillCourse
 from noema.devices.mail import Enclosure, Letter, Sent
 from noema.formats.judgement_json import tally_from_json
 from noema.formats.report_pdf import (
@@ -24,16 +24,15 @@ from noema.formats.report_pdf import (
     notebook,
     student_report,
 )
-from noema.store.assignments import AssignmentRow, assignments_of_class, assignments_of_school
+from noema.store.assignments import AssignmentRow, assignments_of_school
 from noema.store.classes import ClassRow, StudentRow, class_of_school, student_of_class
 from noema.store.pupil_work import attempts_of_pupil
-from noema.store.reviews import AttemptRow, attempts_in_class
+from noema.store.reviews import AttemptRow
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me, outbox
 from noema.web.frame.weeks import week_words
 from noema.web.progress.shown_courses import shown_courses
 from noema.web.progress.skills_page import skills_page
-from noema.web.progress.tried import tried_of
 
 reports = Blueprint("reports", __name__)
 
@@ -97,14 +96,11 @@ def notebook_of(class_id: int, student_id: int) -> Response:
 def of_class(class_id: int) -> Response:
     """Give a class's report."""
     page = skills_page(class_id)
-    given = {one.id: one for one in assignments_of_class(db(), class_id)}
-    tried = tried_of(attempts_in_class(db(), class_id), given, {class_id: page.row.unit_starts_on})
     lines = []
     for one in page.students:
-        courses = skill_courses(tried.get(one.row.id, []))
         stuck = f" Stuck on {one.stuck}." if one.stuck else ""
         owes = f" Owes {'; '.join(one.owing)}." if one.owing else ""
-        overall = next((_course(c) for c in courses if c.skill is None), None)
+        overall = None if one.overall is None else _course(one.overall)
         words = overall.words if overall else "Nothing read yet"
         said = f"{words}.{stuck} Next: {one.next}, {one.reason}.{owes}"
         lines.append((one.row.display_name, overall, said))
@@ -120,7 +116,7 @@ def of_class(class_id: int) -> Response:
 def _report(row: ClassRow, student: StudentRow) -> bytes:
     attempts = attempts_of_pupil(db(), student.id)
     given = {one.id: one for one in assignments_of_school(db(), me().school_id)}
-    shown = shown_courses(attempts, given, row.unit_weeks)
+    shown = shown_courses(me().school_id, attempts, given, row.unit_weeks)
     newest = {one.assignment_id: one for one in attempts}
     return student_report(
         StudentPaper(
