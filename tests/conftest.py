@@ -5,9 +5,11 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from argon2 import PasswordHasher
 from flask import Flask
 from sqlalchemy import text
 
+from noema.actions import passwords
 from noema.assemble import web_application_of
 from noema.devices.file_store import LocalFiles
 from noema.settings import Settings
@@ -18,6 +20,16 @@ from tools.cluster import Cluster
 ROOT = Path(__file__).parents[1]
 
 
+@pytest.fixture(scope="session", autouse=True)
+def quick_passwords() -> Iterator[None]:
+    """Hashes are meant to be slow: tests make hundreds."""
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(
+            passwords, "HASHER", PasswordHasher(time_cost=1, memory_cost=8, parallelism=1)
+        )
+        yield
+
+
 @pytest.fixture(scope="session")
 def database_url() -> Iterator[str]:
     """An empty, migrated database in a cluster that lives as long as the tests.
@@ -25,7 +37,7 @@ def database_url() -> Iterator[str]:
     Tests run in several processes, each with a cluster of its own.
     """
     worker = os.environ.get("PYTEST_XDIST_WORKER", "alone")
-    cluster = Cluster(ROOT / f".local/test/postgres-{worker}")
+    cluster = Cluster(ROOT / f".local/test/postgres-{worker}", lasting=False)
     cluster.start()
     owner = open_engine(cluster.url("postgres")).execution_options(isolation_level="AUTOCOMMIT")
     with owner.connect() as connection:

@@ -26,7 +26,8 @@ class CantStart(Exception):
 class Cluster:
     """One cluster in one folder."""
 
-    def __init__(self, folder: Path) -> None:
+    def __init__(self, folder: Path, *, lasting: bool = True) -> None:
+        self.lasting = lasting  # else it needn't outlive a power cut, and is quicker
         self.as_root = os.geteuid() == 0
         self.folder = self._reachable(folder.resolve())
         self.data = self.folder / "data"
@@ -41,6 +42,8 @@ class Cluster:
         port = self._free_port()
         (self.folder / "port").write_text(str(port), encoding="utf-8")
         options = f"-p {port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
+        if not self.lasting:
+            options += " -c fsync=off -c synchronous_commit=off -c full_page_writes=off"
         self._run(
             "pg_ctl",
             "start",

@@ -2,9 +2,9 @@
 
 import re
 
-from argon2 import PasswordHasher
 from sqlalchemy.orm import Session
 
+from noema.actions import passwords
 from noema.core.errors import Refused
 from noema.store.people import add_school, add_teacher, school_by_name, teacher_by_email
 
@@ -32,4 +32,4 @@ def add_colleague(session: Session, school_id: int, email: str, name: str, passw
         raise Refused(f"The password is too short: use at least {SHORTEST_PASSWORD} characters.")
     if teacher_by_email(session, email) is not None:
         raise Refused(f"Somebody already logs in as {email}: use another address.")
-    return add_teacher(session, school_id, email, name.strip(), PasswordHasher().hash(password))
+    return add_teacher(session, school_id, email, name.strip(), passwords.HASHER.hash(password))
