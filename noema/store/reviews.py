@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import ColumnElement, Row, ScalarSelect, Select, func, select
-from sqlalchemy.dialects.postgresql import distinct_on
+from sqlalchemy import ColumnElement, Row, ScalarSelect, Select, Text, func, literal, select
+from sqlalchemy.dialects.postgresql import JSONB, distinct_on
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
@@ -86,9 +86,11 @@ def review_queue(session: Session, school_id: int) -> tuple[int, ...]:
 
 
 def attempts_of_class(session: Session, class_id: int) -> tuple[AttemptRow, ...]:
-    """What did a class hand in that was judged, latest attempts only?"""
+    """What did a class hand in that was judged, latest attempts only, without skills?"""
     latest = _latest_ids(Assignment.class_id == class_id)
-    return _rows(session, _attempts().where(Photograph.id.in_(latest)))
+    # Most of a tally is its skills, and tables of hundreds don't show them.
+    short = JudgementRow.tally.op("-", return_type=JSONB())(literal("skills", Text()))
+    return _rows(session, _attempts(short).where(Photograph.id.in_(latest)))
 
 
 def attempts_in_class(session: Session, class_id: int) -> tuple[AttemptRow, ...]:
@@ -115,7 +117,7 @@ _IN_ORDER = (
 """Class by class and exercise by exercise, in each what needs a teacher's eyes most first."""
 
 
-def _attempts() -> Select[Any]:
+def _attempts(tally: ColumnElement[Json] | None = None) -> Select[Any]:
     return (
         select(
             Photograph.id.label("photograph_id"),
@@ -127,7 +129,7 @@ def _attempts() -> Select[Any]:
             Sheet.assignment_id,
             Assignment.class_id,
             SchoolClass.name.label("class_name"),
-            JudgementRow.tally,
+            (JudgementRow.tally if tally is None else tally).label("tally"),
             JudgementRow.sentence,
             JudgementRow.attention,
             JudgementRow.holds_plainly,

@@ -50,6 +50,8 @@ def test_only_the_latest_attempt_waits(school):
         latest = attempts_of_class(session, school.class_id)
     assert [attempt.photograph_id for attempt in waiting] == [newer.id]
     assert [attempt.photograph_id for attempt in latest] == [newer.id]
+    assert waiting[0].tally["skills"]
+    assert latest[0].tally == {k: v for k, v in waiting[0].tally.items() if k != "skills"}
 
 
 def test_what_waits_is_counted_by_stage(school):
