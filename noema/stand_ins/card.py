@@ -62,7 +62,7 @@ def lay_card(
     for n, colour in enumerate(optics.seen(_spectra())):
         row, column = divmod(n, COLUMNS)
         corner = np.array(at_mm) + _BORDER_MM + stride * np.array([column, row])
-        _fill(page, corner, np.full(2, _PATCH_MM), px_per_mm, np.maximum(colour, 0.0))
+        _fill(page, corner, np.full(2, _PATCH_MM), px_per_mm, colour)
 
 
 def _fill(

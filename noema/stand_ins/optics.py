@@ -35,6 +35,7 @@ class Optics:
     sees: Floats  # (31, 3): raw response to a reflectance of 1 in each band, white balanced
     matrix: Floats  # (3, 3) to linear sRGB
     liveliness: float  # >1 makes colours more intense than they are
+    lamp: str = ""  # the measured one, whatever daylight was added
 
     def seen(self, reflectance: Floats) -> Floats:
         """Give the linear camera RGB (n, 3) of reflectances (n, 31); white is near 1, 1, 1."""
@@ -48,7 +49,8 @@ def draw_optics(rng: Generator, preset: str) -> Optics:
     easy = preset == "easy"
     lamps, sensors = _table("lamps.csv"), _table("sensors.csv")
     names = [n for n in lamps if n in _DAYLIGHT] if easy else list(lamps)
-    power = lamps[str(rng.choice(names))]
+    lamp = str(rng.choice(names))
+    power = lamps[lamp]
     if not easy:  # some daylight comes in as well
         power = power + rng.uniform(0.0, 0.8) * lamps["D65"]
     plain = np.stack([sensors[letter] for letter in "rgb"], axis=-1)
@@ -61,6 +63,7 @@ def draw_optics(rng: Generator, preset: str) -> Optics:
         sees=raw * balance,
         matrix=_matrix(reference / reference.sum(axis=0)),
         liveliness=float(np.exp(rng.normal(0.03, 0.04 if easy else 0.09))),
+        lamp=lamp,
     )
 
 

@@ -12,10 +12,11 @@ from noema.core.colour.spectra import reflectance_to_lab
 from noema.core.colour.value import lightness_to_value, value_to_lab
 from noema.core.sheet.layout import Cell, Layout, Polygon, Triple
 from noema.stand_ins.optics import EYE, Optics
-from noema.stand_ins.spectra import paint_spectra
+from noema.stand_ins.spectra import mixed_spectra, within_paint
 
 Pixels = NDArray[np.float32]
 
+_ANY_TARGET: Triple = (50.0, 0.0, 0.0)
 _A_HUE = 4.0  # a* and b* together, from which a target isn't a grey
 _HUE_MISS = 4.0  # times a grey's cast by which a beginner misses a hue
 
@@ -51,29 +52,32 @@ def intend(layout: Layout, hand: Hand, rng: Generator) -> tuple[PaintedCell, ...
     for empty in hand.empty:
         mixed[empty] = None
     meant_labs = [lab for lab in mixed.values() if lab is not None]
-    spectra = paint_spectra(np.array(meant_labs).reshape(-1, 3), rng)
+    spectra = mixed_spectra(np.array(meant_labs).reshape(-1, 3), rng)
     labs = reflectance_to_lab(spectra).tolist()
     laid = iter(zip(labs, spectra, strict=True))
     return tuple(_painted(cell_id, lab, laid) for cell_id, lab in mixed.items())
 
 
 def _missed(layout: Layout, hand: Hand, rng: Generator) -> dict[str, Triple | None]:
-    targets = [
-        float(lightness_to_value((cell.target_lab or (50.0, 0.0, 0.0))[0])) for cell in layout.cells
-    ]
-    low, high = min(targets), max(targets)
+    asked = np.array([cell.target_lab or _ANY_TARGET for cell in layout.cells])
+    values = lightness_to_value(asked[:, 0])
+    low, high = float(values.min()), float(values.max())
     span = max(high - low, 1e-6)
-    mixed: dict[str, Triple | None] = {}
-    for cell, target in zip(layout.cells, targets, strict=True):
+    missed = asked.copy()
+    for n, target in enumerate(values.tolist()):
         place = (target - low) / span
         meant = low + hand.dark_end * (1.0 - place) + span * place ** (1.0 + hand.bunching)
         value = float(np.clip(meant + rng.normal(0.0, hand.step_noise), 1.2, 9.65))
-        asked_a, asked_b = (cell.target_lab or (50.0, 0.0, 0.0))[1:]
-        miss_a, miss_b = rng.normal(0.0, hand.cast, 2)
-        if abs(asked_a) + abs(asked_b) > _A_HUE:  # a hue is missed by more than a grey's cast
-            miss_a, miss_b = _HUE_MISS * miss_a, _HUE_MISS * miss_b
-        a, b = asked_a + miss_a, asked_b + miss_b
-        mixed[cell.id] = (float(value_to_lab(value)[0]), float(a), float(b))
+        miss = rng.normal(0.0, hand.cast, 2)
+        if np.abs(asked[n, 1:]).sum() > _A_HUE:  # a hue is missed by more than a grey's cast
+            miss = _HUE_MISS * miss
+        missed[n] = (value_to_lab(value)[0], *(asked[n, 1:] + miss))
+    mixed: dict[str, Triple | None] = {
+        cell.id: (lightness, a, b)
+        for cell, (lightness, a, b) in zip(
+            layout.cells, within_paint(asked, missed).tolist(), strict=True
+        )
+    }
     if hand.swapped:
         first, second = hand.swapped
         mixed[first], mixed[second] = mixed[second], mixed[first]
@@ -97,7 +101,10 @@ def paint(
     rng: Generator,
     optics: Optics = EYE,
 ) -> Pixels:
-    """Lay paint over a printed page (h, w, 3) of linear RGB; gives a new page."""
+    """Lay paint over a printed page (h, w, 3) of linear RGB; gives a new page.
+
+    Intense paint lies outside sRGB: numbers below nothing are the file's to cut off.
+    """
     painted = page.copy()
     px_per_mm = page.shape[1] / layout.width_mm
     places = {cell.id: cell for cell in layout.cells}
@@ -126,8 +133,7 @@ def _paint_cell(
     brush = np.repeat(_smooth_noise((shape[0], 1), 1.5 * px_per_mm, rng), shape[1], axis=1)
     patchy = _smooth_noise(shape, 6.0 * px_per_mm, rng)
     thick = 1.0 + hand.streaks * (0.6 * brush + 0.8 * patchy)
-    colour = np.maximum(seen, 0.0)
-    laid = np.clip(thick[..., None], 0.5, 1.5) * colour
+    laid = np.clip(thick[..., None], 0.5, 1.5) * seen
     under = page[rows, columns]
     page[rows, columns] = (under + cover[..., None] * (laid - under)).astype(np.float32)
 

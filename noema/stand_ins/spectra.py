@@ -1,7 +1,8 @@
 """Reflectances of paint and print with a wanted colour, different in what the eye doesn't see.
 
-Paints are drawn about the mixes the tubes really make: three numbers set the colour, three more
-are left to chance. Inks are three dyes and a black on paper.
+Paints are either drawn about the mixes tubes really make (three numbers set the colour, three more
+are left to chance), or mixed from the tubes of one class, of whatever make. Inks are three dyes and
+a black on paper.
 """
 
 from functools import cache
@@ -9,19 +10,47 @@ from functools import cache
 import numpy as np
 from numpy.random import Generator, default_rng
 from numpy.typing import NDArray
+from scipy.spatial import ConvexHull, KDTree
 
 from noema.core.colour.lab import xyz_to_lab
-from noema.core.colour.spectra import WAVELENGTHS_NM, XYZ_WEIGHTS
+from noema.core.colour.spectra import WAVELENGTHS_NM, XYZ_WEIGHTS, reflectance_to_lab
 from noema.core.pigments.film import opaque_reflectance
-from noema.core.pigments.shelf import TUBES
+from noema.core.pigments.shelf import TUBES, WHITE
+from noema.core.pigments.tube import Tube
 
 Floats = NDArray[np.float64]
 
 _SHOWN, _HIDDEN = 3, 3  # components that set the colour, and that the eye doesn't tell apart
-_MIXES = 1500
+_MIXES, _MOST_TUBES = 1500, 3
 _ROUNDS = 40
 _CLOSE = 0.02  # Lab units
-_DYES = ((640.0, 55.0), (540.0, 42.0), (440.0, 45.0))  # absorb at, spread: cyan, magenta, yellow
+_CLASSES, _MIXES_OF_A_CLASS, _WITH_WHITE = 4, 2000, 0.6
+_BY_HAND = 0.1  # how far what the eye doesn't tell is left to chance where tubes are known
+_SHIFT_NM, _STRONGER, _BENT = 4.0, 0.15, 0.12
+"""One sigma of how a make's tube differs: where it absorbs, how much, and how that slopes."""
+
+_TUBES_OF_A_CLASS = (
+    (1.0, ("lemon-yellow",)),
+    (0.8, ("warm-yellow",)),
+    (0.5, ("naples-yellow", "yellow-ochre")),
+    (0.4, ("orange", "permanent-green-light")),
+    (0.9, ("scarlet", "cadmium-red-hue")),
+    (0.9, ("crimson", "rose", "magenta")),
+    (0.9, ("ultramarine", "cobalt-blue")),
+    (0.9, ("phthalo-blue", "cyan", "cerulean")),
+    (0.4, ("phthalo-green", "viridian-hue")),
+    (0.3, ("dioxazine-violet",)),
+    (0.6, ("burnt-sienna", "red-oxide", "raw-umber")),
+    (0.75, ("ivory-black", "payne-grey-type")),
+)
+"""How often a class has one of these, beside white."""
+
+_OTHER_TUBES = 2.0  # Lab units: how far beyond known mixes other makes' paints may go
+
+Dyes = tuple[tuple[float, float], ...]
+
+DYES: Dyes = ((640.0, 55.0), (540.0, 42.0), (440.0, 45.0))
+"""Where cyan, magenta and yellow absorb most, and how widely, in nm."""
 
 
 def paint_spectra(labs: Floats, rng: Generator) -> Floats:
@@ -37,6 +66,53 @@ def paint_spectra(labs: Floats, rng: Generator) -> Floats:
             0
         ]
     return _reflectance(coded)
+
+
+def mixed_spectra(labs: Floats, rng: Generator) -> Floats:
+    """Give reflectances (n, 31) of colours Lab (n, 3) mixed by a class whose tubes suit them."""
+    wanted = np.asarray(labs, dtype=float).reshape(-1, 3)
+    classes = [_nearest_mixes(wanted, rng) for _ in range(_CLASSES)]
+    base, _ = min(classes, key=lambda one: float(np.sum(one[1] ** 2)))
+    _, components = _basis()
+    chance = rng.normal(0.0, _BY_HAND, (len(wanted), _HIDDEN))
+    base = base + chance @ components[_SHOWN:]
+    return _reflectance(_solved(base, components[:_SHOWN], wanted)[0])
+
+
+def _nearest_mixes(labs: Floats, rng: Generator) -> tuple[Floats, Floats]:
+    """Give what one class mixes nearest to each colour, coded, and how far that is."""
+    mixes = _coded(class_mixes(rng, _MIXES_OF_A_CLASS))
+    away, nearest = KDTree(_labs(mixes)).query(labs)
+    return mixes[nearest], away
+
+
+def class_mixes(rng: Generator, count: int) -> Floats:
+    """Give reflectances (count, 31) of mixes of the tubes one class has, of any make."""
+    names = [str(rng.choice(one_of)) for often, one_of in _TUBES_OF_A_CLASS if rng.random() < often]
+    tubes = [_of_some_make(TUBES[name], rng) for name in (WHITE, *names)]
+    return _mixed(tubes, rng, count, _WITH_WHITE)
+
+
+def _of_some_make(tube: Tube, rng: Generator) -> tuple[Floats, Floats]:
+    """Give absorption and scattering (31,) of a tube as some other maker fills it."""
+    absorption = np.interp(
+        WAVELENGTHS_NM - rng.normal(0.0, _SHIFT_NM), WAVELENGTHS_NM, tube.absorption
+    )
+    across = np.linspace(-1.0, 1.0, len(WAVELENGTHS_NM))
+    wave = np.cos(np.pi * across + rng.uniform(0.0, 2.0 * np.pi))
+    bend = rng.normal(0.0, _BENT) * across + rng.normal(0.0, _BENT) * wave
+    stronger, paler = rng.normal(0.0, _STRONGER, 2)
+    return absorption * np.exp(stronger + bend), tube.scattering * np.exp(paler)
+
+
+def within_paint(asked: Floats, missed: Floats) -> Floats:
+    """Pull missed colours Lab (n, 3) back towards those asked for, until paints can give them."""
+    sides = ConvexHull(np.concatenate([_mix_labs(), asked])).equations
+    way = missed - asked
+    towards = way @ sides[:, :3].T
+    room = _OTHER_TUBES - (asked @ sides[:, :3].T + sides[:, 3])
+    share = np.min(np.where(towards > 1e-9, room / np.maximum(towards, 1e-9), 1.0), axis=1)
+    return np.asarray(asked + np.minimum(share, 1.0)[:, None] * way)
 
 
 def ink_spectra(labs: Floats, paper: Floats) -> Floats:
@@ -57,9 +133,9 @@ def ink_spectra(labs: Floats, paper: Floats) -> Floats:
 
 
 @cache
-def dye_bands() -> Floats:
+def dye_bands(dyes: Dyes = DYES) -> Floats:
     """Give how strongly cyan, magenta and yellow absorb in each band, (3, 31)."""
-    return np.stack([np.exp(-(((WAVELENGTHS_NM - at) / wide) ** 2)) for at, wide in _DYES])
+    return np.stack([np.exp(-(((WAVELENGTHS_NM - at) / wide) ** 2)) for at, wide in dyes])
 
 
 @cache
@@ -95,29 +171,43 @@ def _labs(coded: Floats) -> Floats:
     return xyz_to_lab(_reflectance(coded) @ XYZ_WEIGHTS)
 
 
+def _coded(reflectance: Floats) -> Floats:
+    held = np.clip(reflectance, 0.005, 0.98)
+    return np.asarray(np.log(held / (1.0 - held)))
+
+
 def _reflectance(coded: Floats) -> Floats:
     return np.asarray(1.0 / (1.0 + np.exp(-coded)))
 
 
 @cache
 def _mixes() -> Floats:
-    """Mix two or three random tubes in random amounts, many times."""
-    rng = default_rng(31)
-    tubes = list(TUBES.values())
-    absorption = np.stack([tube.absorption for tube in tubes])
-    scattering = np.stack([tube.scattering for tube in tubes])
-    amounts = np.zeros((_MIXES, len(tubes)))
-    for row in amounts:
-        chosen = rng.choice(len(tubes), int(rng.integers(1, 4)), replace=False)
-        row[chosen] = 10.0 ** rng.uniform(-1.5, 0.0, len(chosen))
-    amounts[::2, 0] += 10.0 ** rng.uniform(-1.0, 1.5, len(amounts[::2]))  # half with white
+    """Mix up to three random tubes in random amounts, many times; half of them with white."""
+    tubes = [(tube.absorption, tube.scattering) for tube in TUBES.values()]
+    return _mixed(tubes, default_rng(31), _MIXES, with_white=0.5)
+
+
+def _mixed(
+    tubes: list[tuple[Floats, Floats]], rng: Generator, count: int, with_white: float
+) -> Floats:
+    """Mix up to three of some tubes, white first, and add white to a share of the mixes."""
+    absorption, scattering = (np.stack(one) for one in zip(*tubes, strict=True))
+    turn = rng.random((count, len(tubes))).argsort(axis=1)
+    chosen = turn < rng.integers(1, _MOST_TUBES + 1, (count, 1))
+    amounts = chosen * 10.0 ** rng.uniform(-1.5, 0.0, chosen.shape)
+    lighter = amounts[: round(with_white * count), 0]
+    lighter += 10.0 ** rng.uniform(-1.0, 1.5, len(lighter))
     return opaque_reflectance(amounts @ absorption, amounts @ scattering)
 
 
 @cache
+def _mix_labs() -> Floats:
+    return reflectance_to_lab(_mixes())
+
+
+@cache
 def _basis() -> tuple[Floats, Floats]:
-    mixes = np.clip(_mixes(), 0.005, 0.98)
-    coded = np.log(mixes / (1.0 - mixes))
+    coded = _coded(_mixes())
     mean = coded.mean(axis=0)
     _, sizes, directions = np.linalg.svd(coded - mean, full_matrices=False)
     spread = sizes / np.sqrt(len(coded))
