@@ -49,6 +49,7 @@ class CellError:
     sigma: float
     sigma_value: float
     flagged: bool
+    step: float | None  # error of L* against the cell before it; None where either is flagged
 
 
 def sheet_of(seed: int) -> tuple[Layout, bytes]:
@@ -103,17 +104,27 @@ def measure(seed: int, preset: str, width_px: int) -> list[CellError] | None:
     reading = read_photo(open_photo(picture.jpeg), layout).reading
     if not reading.found:
         return None
-    return [
-        CellError(
-            away=float(ciede2000(cell.lab, truth.lab)),
-            value=cell.hvc.value - hvc_of(truth.lab).value,
-            sigma=cell.sigma,
-            sigma_value=cell.sigma_value,
-            flagged=bool(cell.flags),
+    errors, before = [], None
+    for cell, truth in zip(reading.cells, picture.truth, strict=True):
+        if truth.lab is None:
+            continue
+        lightness = None if cell.flags else cell.lab[0] - truth.lab[0]
+        errors.append(
+            CellError(
+                away=float(ciede2000(cell.lab, truth.lab)),
+                value=cell.hvc.value - hvc_of(truth.lab).value,
+                sigma=cell.sigma,
+                sigma_value=cell.sigma_value,
+                flagged=bool(cell.flags),
+                step=_apart(lightness, before),
+            )
         )
-        for cell, truth in zip(reading.cells, picture.truth, strict=True)
-        if truth.lab is not None
-    ]
+        before = lightness
+    return errors
+
+
+def _apart(lightness: float | None, before: float | None) -> float | None:
+    return None if lightness is None or before is None else lightness - before
 
 
 def spoiled_and_read(seed: int, width_px: int) -> bool:
@@ -156,12 +167,14 @@ def main() -> None:
     plain = [cell for cell in cells if not cell.flagged]
     away, sigma = (np.array([getattr(c, n) for c in plain]) for n in ("away", "sigma"))
     value = np.abs([cell.value for cell in plain])
+    steps = np.abs([cell.step for cell in cells if cell.step is not None])
     covers = np.mean(value <= 2 * np.array([cell.sigma_value for cell in plain]))
     wrong = np.mean([not c.flagged and c.away > _FAR and c.sigma < _SURE * c.away for c in cells])
     print(
         f"{preset}: {sum(s is not None for s in sheets)} of {how_many} found; "
         f"CIEDE2000 {np.median(away):.2f} / {np.percentile(away, 95):.2f}; "
         f"value {np.median(value):.3f} / {np.percentile(value, 95):.3f}; "
+        f"steps of L* {np.median(steps):.2f} / {np.percentile(steps, 95):.2f}; "
         f"confident wrong {wrong:.1%}; flagged {np.mean([c.flagged for c in cells]):.1%}; "
         f"two sigma cover {np.mean(away <= 2 * sigma):.1%} (value {covers:.1%}); "
         f"sigma / error in the middle {np.median(sigma) / np.median(away):.2f}"

@@ -27,7 +27,7 @@ def layout_to_json(layout: Layout) -> Json:
         "format": FORMAT,
         "sheet": layout.sheet,
         "page": {"width_mm": layout.width_mm, "height_mm": layout.height_mm},
-        "print": {"grey_only": layout.grey_only},
+        "print": {"grey_only": layout.grey_only, "cells": layout.cells_printed},
         "marker_dictionary": MARKER_DICTIONARY,
         "qr": {"text": layout.qr_text, "polygon_mm": _points(layout.qr_polygon_mm)},
         "markers": [{"id": m.id, "corners_mm": _points(m.corners_mm)} for m in layout.markers],
@@ -61,6 +61,7 @@ def _layout(given: Json) -> Layout:
         width_mm=float(cast(float, page["width_mm"])),
         height_mm=float(cast(float, page["height_mm"])),
         grey_only=bool(print_["grey_only"]),
+        cells_printed=bool(print_.get("cells", False)),
         qr_text=str(qr["text"]),
         qr_polygon_mm=_polygon(qr["polygon_mm"]),
         markers=tuple(

@@ -13,6 +13,7 @@ from noema.core.exercises.value_scale import ValueScale
 from noema.core.photo.identify import read_code
 from noema.core.photo.marks import find_marks
 from noema.core.photo.straighten import place_page
+from noema.core.sheet.calibration_sheet import calibration_layout
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
 from noema.formats.layout_json import layout_from_text, layout_to_json
@@ -81,6 +82,14 @@ def test_layouts_come_back_from_json(paper):
     layout, _ = sheet(paper)
     back = layout_from_text(json.dumps(layout_to_json(layout)))
     assert layout_to_json(back) == layout_to_json(layout)
+
+
+def test_a_layout_says_that_its_cells_are_ink():
+    page = calibration_layout(Paper.A4, "PRNT-01")
+    assert layout_from_text(json.dumps(layout_to_json(page))).cells_printed
+    before = layout_to_json(page)
+    del before["print"]["cells"]  # as layouts were written until now
+    assert not layout_from_text(json.dumps(before)).cells_printed
 
 
 @pytest.mark.parametrize(

@@ -6,7 +6,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.photo.doubt import Seeing, colours_of
+from noema.core.photo.doubt import CellLight, Seeing, colours_of
 from noema.core.photo.flags import Suspicions, cell_flags, clipped_channel, with_glare_all_over
 from noema.core.photo.page import Page
 from noema.core.photo.reading import CellReading
@@ -37,9 +37,9 @@ def read_cells(
     raws = [page.bytes_rgb[place[:, 0], place[:, 1]] for place in places]
     colours = colours_of(
         samples,
-        [clipped_channel(raw) if seeing.in_srgb else None for raw in raws],
+        [clipped_channel(raw) for raw in raws],
         seeing,
-        page.light.sigma_at(centres),
+        CellLight(rgb=page.light.at(centres), sigma_log=page.light.sigma_at(centres)),
     )
     suspicions = [
         Suspicions(

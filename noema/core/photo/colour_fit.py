@@ -1,25 +1,51 @@
 """The camera's colours, undone: a root-polynomial map weighed between cameras and patches.
 
 Root-polynomial terms (Finlayson, Mackiewicz and Hurlbert 2015) don't change with exposure. What
-cameras usually do to paint under the lamps of class rooms is known from many stand-in ones
-(`data/colour_prior.csv`, made by tools/make_colour_prior.py); the patches on the sheet move that
-as far as their own colours are known. Both errors come out as a covariance.
+cameras usually do under the lamps of class rooms is known from many stand-in ones
+(`data/colour_prior.csv`, made by tools/make_colour_prior.py): to paint, to ink, and how the two go
+together, for a camera's map of one isn't quite its map of the other. Printed patches move the map
+of ink as far as their own colours are known, and that moves the map of paint as far as the two
+usually go together. Under some lamps (old tubes, narrow bands) paint strays much further than
+under others, so cameras are kept by kinds of lamp, and how well the patches fit each kind says how
+much to go by it. What no map takes away differs from colour to colour, too: violet blues part
+company with the eye much more than yellows do. All errors come out as a covariance.
 """
 
 from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.colour.wide import WIDE_LUMINANCE
+from noema.core.colour.wide import WIDE_LUMINANCE, wide_to_lab
 
 Floats = NDArray[np.float64]
 
 OUT, TERMS = 3, 6
+_SIZE = OUT * TERMS
+_COLOURED = 0.25  # saturation from which a patch tells something of the lamp
+_STEADY = 1e-8  # keeps the covariance of maps invertible
 _FLOOR = 0.02  # of luminance, under which errors no longer shrink with it
+_OWN = 0.5  # share of a channel's own light, beside luminance, in how its errors look
 _DIM = 1e-5
-_GREY_REST = 0.92  # of a middling colour's: measured, paint differs nearly alike at all saturations
+_REACH = np.array([18.0, 3.5, 3.5])  # Lab units at a grey over which colours are missed alike
+_CHROMA_SHRINKS = 0.045  # how intense colours lie closer than they seem (CIE94)
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Rest:
+    """What no map takes away about some colours: linear RGB, weighted as by `weight_of`."""
+
+    places: Floats  # (m, 3) Lab of those colours
+    means: Floats  # (m, 3)
+    covariances: Floats  # (m, 3, 3)
+
+    def of(self, true: Floats) -> tuple[Floats, Floats]:
+        """Give what is left of linear RGB (n, 3): mean (n, 3) and covariance (n, 3, 3)."""
+        near = nearness(true, self.places)
+        near = near / near.sum(axis=1, keepdims=True)
+        return near @ self.means, np.einsum("nm,mij->nij", near, self.covariances)
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -28,20 +54,36 @@ class ColourFit:
 
     mean: Floats  # (3, 6)
     covariance: Floats  # (18, 18)
-    rest: Floats  # (3, 3) weighted covariance that no map takes away, at a middling saturation
+    rest: Rest
+    lamp_told: bool  # coloured patches said something of the lamp
 
     def true(self, seen: Floats) -> Floats:
         """Give true linear RGB (n, 3) of what was seen (n, 3)."""
-        return np.asarray(root_terms(seen) @ self.mean.T)
+        mapped = root_terms(seen) @ self.mean.T
+        return np.asarray(mapped + self.rest.of(mapped)[0] / weight_of(mapped))
 
     def covariance_of(self, seen: Floats) -> Floats:
         """Give the covariance (n, 3, 3) of those."""
         terms = root_terms(seen)
         blocks = self.covariance.reshape(OUT, TERMS, OUT, TERMS)
         shared = np.einsum("nt,itju,nu->nij", terms, blocks, terms)
-        true = self.true(seen)
-        own = (rest_at(true) / weight_of(true)) ** 2
-        return np.asarray(shared + own[:, None, None] * self.rest)
+        mapped = terms @ self.mean.T
+        own = 1.0 / weight_of(mapped)
+        return np.asarray(shared + own[:, :, None] * own[:, None, :] * self.rest.of(mapped)[1])
+
+
+def rest_of(rows: Floats) -> Rest:
+    """Take a rest from rows (m, 15): place, mean, covariance."""
+    places, means, covariances = np.split(rows, (OUT, 2 * OUT), axis=1)
+    return Rest(places=places, means=means, covariances=covariances.reshape(-1, OUT, OUT))
+
+
+def nearness(true: Floats, places: Floats) -> Floats:
+    """Give how near linear RGB (n, 3) is to colours Lab (m, 3), (n, m): 1 for the nearest."""
+    apart = _evenly(wide_to_lab(true))[:, None] - _evenly(places)
+    squares = np.sum((apart / _REACH) ** 2, axis=-1)
+    squares = squares - squares.min(axis=1, keepdims=True)
+    return np.asarray(np.exp(-0.5 * squares))
 
 
 def root_terms(seen: Floats) -> Floats:
@@ -54,45 +96,122 @@ def root_terms(seen: Floats) -> Floats:
 
 
 def weight_of(true: Floats) -> Floats:
-    """Give weights (n,) under which errors of linear RGB (n, 3) look alike to the eye."""
-    luminance = np.maximum(true @ WIDE_LUMINANCE, 0.0)
-    return np.asarray((luminance + _FLOOR) ** (-2.0 / 3.0))
+    """Give weights (n, 3) under which errors of linear RGB (n, 3) look alike to the eye."""
+    luminance = np.maximum(true @ WIDE_LUMINANCE, 0.0)[:, None]
+    mixed = luminance + _OWN * (np.maximum(true, 0.0) - luminance)
+    return np.asarray((mixed + _FLOOR) ** (-2.0 / 3.0))
 
 
-def rest_at(true: Floats) -> Floats:
-    """Give how much more or less than middling what no map takes away is, (n,)."""
+def _saturation(true: Floats) -> Floats:
     top = np.maximum(true.max(axis=1), _DIM)
-    saturation = 1.0 - np.maximum(true.min(axis=1), 0.0) / top
-    return np.asarray(_GREY_REST + (1.0 - _GREY_REST) * 2.0 * saturation)
+    return np.asarray(1.0 - np.maximum(true.min(axis=1), 0.0) / top)
 
 
-def fit_colour(seen: Floats, true: Floats, sigma: Floats) -> ColourFit:
-    """Weigh the usual camera against patches seen (n, 3), known (n, 3) with sigma (n, 3)."""
-    if not len(seen):
-        return _USUAL
-    terms = root_terms(seen)
-    usual = np.sqrt(np.diag(_USUAL.rest)) * (rest_at(true) / weight_of(true))[:, None]
-    spread = np.hypot(sigma, usual)
-    precision = np.linalg.inv(_USUAL.covariance)
-    right = precision @ _USUAL.mean.ravel()
-    for channel in range(OUT):
-        scaled = terms / spread[:, channel : channel + 1]
-        place = slice(channel * TERMS, (channel + 1) * TERMS)
-        precision[place, place] += scaled.T @ scaled
-        right[place] += scaled.T @ (true[:, channel] / spread[:, channel])
-    covariance = np.linalg.inv(precision)
-    mean = (covariance @ right).reshape(OUT, TERMS)
-    # How badly patches fit says nothing of how badly paint does: measured, they don't go together.
-    return ColourFit(mean=mean, covariance=covariance, rest=_USUAL.rest)
+def _evenly(lab: Floats) -> Floats:
+    shrunk = 1.0 + _CHROMA_SHRINKS * np.hypot(lab[:, 1], lab[:, 2])
+    return np.stack([lab[:, 0], lab[:, 1] / shrunk, lab[:, 2] / shrunk], axis=-1)
 
 
-def _load() -> ColourFit:
-    table = np.loadtxt(Path(__file__).parent / "data" / "colour_prior.csv", delimiter=",")
-    size = OUT * TERMS
-    covariance = table[1 : 1 + size] + 1e-9 * np.eye(size)
-    return ColourFit(
-        mean=table[0].reshape(OUT, TERMS), covariance=covariance, rest=table[1 + size :, :OUT]
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Taught:
+    """Colours whose truth is known: linear BT.2020 relative to paper, seen and true (n, 3)."""
+
+    seen: Floats
+    true: Floats
+    sigma: Floats  # (n,) of the true one, weighted as by `weight_of`
+    ink: NDArray[np.bool_]  # (n,) printed, not painted
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class _Usual:
+    """What stand-in cameras do under one kind of lamp: a map of paint, then one of ink."""
+
+    share: float  # of all
+    mean: Floats  # (36,)
+    covariance: Floats  # (36, 36)
+    rest: Floats  # (2, 3, 3) all that is left, on average
+    of_paint: Rest  # by colour
+
+
+@cache
+def _usual() -> tuple[_Usual, ...]:
+    folder = Path(__file__).parent / "data"
+    table = np.loadtxt(folder / "colour_prior.csv", delimiter=",")
+    rests = np.loadtxt(folder / "paint_rest.csv", delimiter=",")
+    size = 2 * _SIZE
+    kinds = table.reshape(-1, 2 + size + 2 * OUT, size)
+    return tuple(
+        _Usual(
+            share=float(kind[0, 0]),
+            mean=kind[1],
+            covariance=kind[2 : 2 + size] + _STEADY * np.eye(size),
+            rest=kind[2 + size :, :OUT].reshape(2, OUT, OUT),
+            of_paint=rest_of(rest),
+        )
+        for kind, rest in zip(kinds, np.split(rests, len(kinds)), strict=True)
     )
 
 
-_USUAL = _load()
+def fit_colour(taught: Taught | None = None, *, of_ink: bool = False) -> ColourFit:
+    """Weigh usual cameras against what is known of this one; give its map of paint, or of ink."""
+    usual = _usual()
+    fits = [(one.mean, one.covariance) for one in usual]
+    likely = np.log([one.share for one in usual])
+    if taught is not None:
+        moved = [_moved(taught, one) for one in usual]
+        fits = [(mean, covariance) for mean, covariance, _ in moved]
+        likely = likely + np.array([evidence for *_, evidence in moved])
+    shares = np.exp(likely - likely.max())
+    shares /= shares.sum()
+    mean = np.einsum("k,kn->n", shares, np.stack([one for one, _ in fits]))
+    apart = np.stack([one - mean for one, _ in fits])
+    covariance = np.einsum("k,kij->ij", shares, np.stack([one for _, one in fits]))
+    covariance += np.einsum("k,ki,kj->ij", shares, apart, apart)
+    part = slice(_SIZE, 2 * _SIZE) if of_ink else slice(0, _SIZE)
+    return ColourFit(
+        mean=mean[part].reshape(OUT, TERMS),
+        covariance=covariance[part, part],
+        rest=_rest_of_ink(shares) if of_ink else _rest_of_paint(shares),
+        lamp_told=taught is not None and bool(_tells(taught).any()),
+    )
+
+
+def _tells(taught: Taught) -> NDArray[np.bool_]:
+    """Say which colours tell something of the lamp: greys look alike under all."""
+    return np.asarray(_saturation(taught.true) > _COLOURED)
+
+
+def _rest_of_ink(shares: Floats) -> Rest:
+    covariance = np.einsum("k,kij->ij", shares, np.stack([one.rest[1] for one in _usual()]))
+    return Rest(places=np.zeros((1, OUT)), means=np.zeros((1, OUT)), covariances=covariance[None])
+
+
+def _rest_of_paint(shares: Floats) -> Rest:
+    rests = [one.of_paint for one in _usual()]
+    all_means = np.stack([one.means for one in rests])
+    means = np.einsum("k,kmi->mi", shares, all_means)
+    apart = all_means - means
+    covariances = np.einsum("k,kmij->mij", shares, np.stack([one.covariances for one in rests]))
+    covariances += np.einsum("k,kmi,kmj->mij", shares, apart, apart)
+    return Rest(places=rests[0].places, means=means, covariances=covariances)
+
+
+def _moved(taught: Taught, usual: _Usual) -> tuple[Floats, Floats, float]:
+    """Give mean and covariance of both maps, and the logarithm of how likely the patches are."""
+    matter = taught.ink.astype(int)
+    rest = np.sqrt(np.diagonal(usual.rest, axis1=1, axis2=2))[matter]
+    spread = np.hypot(taught.sigma[:, None], rest) / weight_of(taught.true)
+    count, out = len(matter), np.arange(OUT)
+    rows = np.zeros((count, OUT, 2, OUT, TERMS))
+    terms = root_terms(taught.seen)[:, None, :] / spread[:, :, None]
+    rows[np.arange(count)[:, None], out, matter[:, None], out] = terms
+    design, wanted = rows.reshape(count * OUT, 2 * _SIZE), (taught.true / spread).ravel()
+    precision = np.linalg.inv(usual.covariance)
+    covariance = np.linalg.inv(precision + design.T @ design)
+    mean = covariance @ (precision @ usual.mean + design.T @ wanted)
+    tells = np.repeat(_tells(taught), OUT)
+    miss = (wanted - design @ usual.mean)[tells]
+    together = design[tells] @ usual.covariance @ design[tells].T + np.eye(len(miss))
+    far = miss @ np.linalg.solve(together, miss) + np.linalg.slogdet(together)[1]
+    evidence = -0.5 * far - np.log(spread.ravel()[tells]).sum()
+    return np.asarray(mean), np.asarray(covariance), float(evidence)

@@ -18,7 +18,7 @@ from noema.core.colour.wide import WIDE_TO_XYZ_D50
 from noema.core.photo.beyond import beyond_file
 from noema.core.photo.colour_fit import ColourFit
 from noema.core.photo.sample import PaintSample
-from noema.core.photo.tone import Tone
+from noema.core.photo.tone import Tone, bends
 from noema.core.sheet.layout import Triple
 
 Floats = NDArray[np.float64]
@@ -26,7 +26,7 @@ Floats = NDArray[np.float64]
 _CAMERA_LOG = 0.012  # one sigma of the logarithm of luminance the camera itself adds to a cell
 _TONE_BETWEEN_CELLS = 0.3  # share of the tone curve's doubt that a difference of cells keeps
 _DARK, _WELL_LIT = 0.0008, 0.4  # linear: veil and noise that don't shrink with the light
-_WIDER = 1.2  # what is left out, from seeds kept for tuning
+_WIDER, _LAMP_UNTOLD = 1.03, 1.3  # what is left out, from seeds kept for tuning: lamps vary much
 _NUDGE = 0.3  # Lab units
 _LEAST = 1e-4
 _HUE_UNKNOWN = 25.0  # steps of a hundred: half way round, either way
@@ -38,7 +38,7 @@ class Seeing:
 
     tone: Tone
     to_wide: Floats  # (3, 3) from the file's channels
-    in_srgb: bool  # those channels are sRGB's
+    in_srgb: bool  # those channels are sRGB's, not a wider space's
     fit: ColourFit
     paper: tuple[Triple, float]  # Lab, and one sigma of its lightness
     paper_light: float  # light of paper as the camera recorded it, 0..1
@@ -56,6 +56,14 @@ class Doubt:
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
+class CellLight:
+    """The light on cells: paper's there, as the camera recorded it."""
+
+    rgb: Floats  # (n, 3) linear, 0..1
+    sigma_log: Floats  # (n,) one sigma of its logarithm
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
 class Colours:
     """Cells' colours, and how far they may be wrong."""
 
@@ -65,28 +73,29 @@ class Colours:
 
 
 def colours_of(
-    samples: list[PaintSample], clipped: list[int | None], seeing: Seeing, light_log: Floats
+    samples: list[PaintSample], clipped: list[int | None], seeing: Seeing, light: CellLight
 ) -> Colours:
     """Turn what was seen of cells into Lab D50, with the doubt of each.
 
-    `clipped` names the channel of each cell that met the end of the file; `light_log` is one sigma
-    of the logarithm of the light on each, (n,).
+    `clipped` names the channel of each cell that met the end of the file.
     """
     paper = seeing.paper
     raw = np.maximum(np.array([sample.rgb for sample in samples]), _LEAST)
-    toned = seeing.tone.true(raw)
+    toned = seeing.tone.true(raw, light.rgb)
     rgb = seeing.fit.true(toned @ seeing.to_wide.T)
-    own = np.hypot(light_log, [sample.doubt for sample in samples])
+    own = np.hypot(light.sigma_log, [sample.doubt for sample in samples])
     own = np.hypot(own, _CAMERA_LOG)
-    covariance = _covariance(raw, toned, own, seeing)
+    covariance = _covariance(toned, own, bends(raw, light.rgb), seeing)
     for n, channel in enumerate(clipped):
         if channel is not None:
-            beyond = beyond_file(toned[n], rgb[n], channel)
+            beyond = beyond_file(toned[n], rgb[n], channel, in_srgb=seeing.in_srgb)
             rgb[n] += beyond.move
             covariance[n] += beyond.covariance
     labs = _labs(rgb, paper[0])
-    spread = _WIDER**2 * _to_lab(covariance, rgb, paper[0])
-    steps = _step_sigmas(labs, raw, seeing.tone, own)
+    wider = _WIDER if seeing.fit.lamp_told else _LAMP_UNTOLD
+    spread = wider**2 * _to_lab(covariance, rgb, paper[0])
+    curve = seeing.tone.sigma_log(raw.mean(axis=1), light.rgb.mean(axis=1))
+    steps = _step_sigmas(labs, curve, own)
     nudged = np.concatenate([labs, *(labs + _NUDGE * row for row in np.eye(3))])
     hvcs = hvcs_of(nudged)
     return Colours(
@@ -101,14 +110,13 @@ def _labs(rgb: Floats, paper_lab: Triple) -> Floats:
     return xyz_to_lab(np.maximum(rgb @ WIDE_TO_XYZ_D50.T, 1e-6) * ratio)
 
 
-def _covariance(raw: Floats, toned: Floats, own: Floats, seeing: Seeing) -> Floats:
+def _covariance(toned: Floats, own: Floats, bent: Floats, seeing: Seeing) -> Floats:
     """Add up every error of linear RGB, (n, 3, 3)."""
     paper_log = seeing.paper[1] / _lightness_slope(seeing.paper[0][0])
     together = toned * np.hypot(own, paper_log)[:, None]
-    log = np.log(raw)
-    bends = np.stack([toned * log, toned * log**2], axis=-1)  # (n, 3, 2)
+    moves = toned[..., None] * bent  # (n, channels, terms of the curve)
     before = np.einsum("ni,nj->nij", together, together)
-    before += np.einsum("nip,pq,njq->nij", bends, seeing.tone.covariance, bends)
+    before += np.einsum("nip,pq,njq->nij", moves, seeing.tone.covariance, moves)
     before += (_DARK * max(1.0, _WELL_LIT / seeing.paper_light)) ** 2 * np.eye(3)
     # Through the colour map's slope, which near a colour is close to its own ratio.
     slope = seeing.fit.mean[:, :3] @ seeing.to_wide
@@ -125,9 +133,8 @@ def _to_lab(covariance: Floats, rgb: Floats, paper_lab: Triple) -> Floats:
     return np.asarray(slope @ covariance @ slope.transpose(0, 2, 1))
 
 
-def _step_sigmas(labs: Floats, raw: Floats, tone: Tone, own: Floats) -> Floats:
+def _step_sigmas(labs: Floats, curve: Floats, own: Floats) -> Floats:
     """Give one sigma of L* against other cells: what all cells share falls out."""
-    curve = tone.sigma_log(raw.mean(axis=1))
     slope = (labs[:, 0] + 16.0) / 3.0
     return np.asarray(slope * np.hypot(own, _TONE_BETWEEN_CELLS * curve))
 

@@ -29,7 +29,7 @@ _SOFT_CONTRAST, _SOFT_EDGE = 40.0, 15.0  # bytes: a sheet in focus has edges of 
 _BURNT, _NEARLY_BLACK = 254, 6  # bytes at which a camera sees no more
 _CLIPPED_SHARE = 0.3
 _WET_SHARE, _SPOILED_SHARE = 0.5, 0.65  # of painted cells that shine, or shine or are uneven
-_UNSURE = 3.5  # CIEDE2000: a guess beyond the file that is worse than this is no colour
+_UNSURE = 6.0  # CIEDE2000: a guess beyond the file that is worse than this is no colour
 _GLARE_SHARE = 0.03
 _SHINE_OVER, _SHINE_LEAST, _SHINE_SURE = 0.07, 0.004, 1.5
 """Shine counts from a share of the paint's own light, a least amount, and so many sigmas."""
@@ -123,7 +123,8 @@ def cell_flags(
     top = raw.max(axis=1) if len(raw) else np.zeros(1)
     sparks = (luminance > _GLARE_OVER * usual) & (top >= _BURNT)
     enough = max(_SHINE_OVER * darkest + _SHINE_LEAST, _SHINE_SURE * about.shine.sigma)
-    shines = about.shine.broken or about.shine.amount > enough
+    shine = about.shine
+    shines = shine.broken or shine.beside or shine.amount > enough
     seen = {
         CellFlag.UNPAINTED: sample.bare,
         CellFlag.PARTLY_PAINTED: not sample.bare and sample.coverage < _PARTLY,

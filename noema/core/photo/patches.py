@@ -1,6 +1,7 @@
 """What the printed patches say of the camera: its tone curve, then its colours."""
 
 from collections import defaultdict
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -9,63 +10,95 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
 from noema.core.colour.srgb import linear_to_lab, srgb_to_linear
 from noema.core.colour.wide import WIDE_LUMINANCE, WIDE_TO_XYZ_D50, XYZ_D50_TO_WIDE, wide_to_lab
-from noema.core.photo.colour_fit import ColourFit, fit_colour, weight_of
-from noema.core.photo.knowledge import CARD_SOURCE, TUBE_SOURCE
+from noema.core.photo.colour_fit import ColourFit, Taught, fit_colour
+from noema.core.photo.knowledge import CARD_SOURCE, TUBE_SOURCE, Srgb
+from noema.core.photo.middle import middle
 from noema.core.photo.sample import LUMINANCE
 from noema.core.photo.tone import (
     UNKNOWN_PRINT_BLACK,
     UNKNOWN_PRINT_SIGMA,
+    Greys,
     Tone,
     fit_tone,
 )
 from noema.core.sheet.layout import Patch, PatchKind, Triple
 
 Floats = NDArray[np.float64]
-Row = tuple[Floats, Floats, float]
-"""A colour as seen and as it is, linear BT.2020 over paper, and one sigma in CIEDE2000."""
 
 _LINEAR_PER_DELTA = 0.03  # weighted linear RGB to one CIEDE2000
 _UNKNOWN_COLOUR_SIGMA = 5.5  # CIEDE2000 of a coloured patch of an unknown printer
 _NEUTRAL_SIGMA = 1.2  # of a black-ink grey's hue
-_INK_SIGMA = 1.2  # CIEDE2000: what a camera makes of ink isn't quite what it makes of paint
-_FLAT_SIGMA = 3.0  # and still less of black ink and paper, whose spectra are flat as no paint's is
+_CARD_SIGMA = 1.2  # CIEDE2000: what a camera makes of a card isn't quite what it makes of paint
+_CARD_GREY_SIGMA = 3.0  # and still less of its greys, whose spectra are flat as no paint's is
 _LIGHT, _BY_CARD_SIGMA = 75.0, 0.7  # L* of a card's white; one sigma of paper's L* by it
 _CONTAMINATED = 8.0  # CIEDE2000 from which paint isn't what its tube says
-_PAPER_SURE, _PAPER_BY_CARD = 0.02, 0.004
-"""Weighted linear RGB: of paint being white where paper is; and where a card lies there."""
+_PAPER_SURE, _PAPER_BY_CARD = 0.04, 0.004
+"""Weighted linear RGB: of paint being white where paper is; and where a card lies there, or of bare
+paper itself."""
 
 _DARKEST, _DULLED = 15.0, 0.9  # what print makes of screen colours: L* of full ink, chroma kept
 _GREY_SHARE = 0.35  # of a patch's chroma under which it was printed without colours
+_ALIKE_LOG, _FEWEST_ALIKE = 0.2, 3  # logarithm of luminance: patches of one ink, evened out
 _LEAST = 0.004  # linear: a channel below it is clipped or noise
 
 
-def tone_of(seen: list[tuple[Patch, Floats]], paper: Triple) -> tuple[Tone, bool]:
+@dataclass(frozen=True, kw_only=True, eq=False)
+class SeenPatch:
+    """A patch in a photograph, in the file's channels made linear."""
+
+    patch: Patch
+    rgb: Floats  # (3,) over the paper's
+    light: Floats  # (3,) the paper's, 0..1
+
+
+def tone_of(seen: list[SeenPatch], paper: Triple) -> tuple[Tone, bool]:
     """Fit the tone curve to the greys; also say whether there were enough of them."""
-    greys = [(patch, rgb) for patch, rgb in seen if patch.kind is PatchKind.GREY]
+    greys = [one for one in seen if one.patch.kind is PatchKind.GREY]
+    if not greys:
+        return fit_tone(), False
     paper_y = _luminance(paper[0])
-    known = [_known_grey(patch, paper_y) for patch, _ in greys]
+    known = [_known_grey(one.patch, paper_y) for one in greys]
     tone = fit_tone(
-        np.array([float(rgb @ LUMINANCE) for _, rgb in greys]),
-        np.array([y for y, _ in known]),
-        np.array([sigma for _, sigma in known]),
-        np.array([patch.lab is None for patch, _ in greys], dtype=bool),
+        Greys(
+            seen=np.array([float(one.rgb @ LUMINANCE) for one in greys]),
+            light=np.array([float(one.light @ LUMINANCE) for one in greys]),
+            true=np.array([y for y, _ in known]),
+            sigma_log=np.array([sigma for _, sigma in known]),
+            guessed=np.array([one.patch.lab is None for one in greys], dtype=bool),
+        )
     )
     return tone, len(greys) >= 3
 
 
-def paper_by_card(
-    card: list[tuple[Patch, Floats]], to_wide: Floats, paper: Triple
-) -> tuple[Triple, float] | None:
+def unspoiled(seen: list[SeenPatch]) -> list[SeenPatch]:
+    """Leave out patches unlike others of the same ink: a shadow's edge or shine lies on them."""
+    inks: dict[Srgb, list[SeenPatch]] = defaultdict(list)
+    for one in seen:
+        inks[one.patch.nominal_srgb].append(one)
+    kept = []
+    for same in inks.values():
+        log = np.log([max(float(one.rgb @ LUMINANCE), _LEAST) for one in same])
+        like = np.abs(log - middle(log)) < _ALIKE_LOG
+        kept += [
+            one for one, holds in zip(same, like, strict=True) if holds or len(same) < _FEWEST_ALIKE
+        ]
+    return kept
+
+
+def paper_by_card(card: list[SeenPatch], to_wide: Floats) -> tuple[Triple, float] | None:
     """Work out the paper's own colour, and its sigma, from the lightest neutral of a card.
 
     Next to white the camera's tone curve hardly matters.
     """
-    light = [one for one in card if one[0].lab is not None and one[0].lab[0] > _LIGHT]
-    neutral = [one for one in light if one[0].kind is PatchKind.GREY]
+    neutral = [
+        (one.patch.lab, one.rgb)
+        for one in card
+        if one.patch.kind is PatchKind.GREY and one.patch.lab and one.patch.lab[0] > _LIGHT
+    ]
     if not neutral:
         return None
-    patch, rgb = max(neutral, key=lambda one: (one[0].lab or paper)[0])
-    known = lab_to_xyz(patch.lab or paper)
+    lab, rgb = max(neutral, key=lambda one: one[0][0])
+    known = lab_to_xyz(lab)
     seen = WIDE_TO_XYZ_D50 @ np.maximum(to_wide @ rgb, _LEAST)
     white = lab_to_xyz([100.0, 0.0, 0.0])
     found = xyz_to_lab(known * white / seen).tolist()
@@ -73,53 +106,94 @@ def paper_by_card(
 
 
 def colour_fit_of(
-    seen: list[tuple[Patch, Floats]], tone: Tone, to_wide: Floats, paper: Triple
+    seen: list[SeenPatch],
+    tone: Tone,
+    to_wide: Floats,
+    paper: Triple,
+    *,
+    of_ink: bool = False,
 ) -> ColourFit:
-    """Weigh usual cameras against the patches, greys neutral and colours as far as known."""
-    printed = _rows([one for one in seen if one[0].lab_source != TUBE_SOURCE], tone, to_wide, paper)
+    """Weigh usual cameras against the patches, greys neutral and colours as far as known.
+
+    The map is of paint unless it is wanted of ink.
+    """
+    tubes = [one for one in seen if one.patch.lab_source == TUBE_SOURCE]
+    printed = [one for one in seen if one.patch.lab_source != TUBE_SOURCE]
     # A card shows how this camera takes flat spectra; without one it is guessed.
-    sure = _PAPER_BY_CARD if any(one[0].lab_source == CARD_SOURCE for one in seen) else _PAPER_SURE
-    first = _fitted(printed, sure)
-    tubes = _rows([one for one in seen if one[0].lab_source == TUBE_SOURCE], tone, to_wide, paper)
-    clean = [row for row in tubes if _is_clean(row, first, paper)]
-    return _fitted([*printed, *clean], sure) if clean else first
+    by_card = any(one.patch.lab_source == CARD_SOURCE for one in seen)
+    sure = _PAPER_BY_CARD if by_card else _PAPER_SURE
+    rows = _rows(printed, tone, to_wide, paper)
+    if tubes:
+        without = fit_colour(_taught(rows, sure))
+        painted = _rows(tubes, tone, to_wide, paper)
+        rows += [row for row in painted if _is_clean(row, without, paper)]
+    return fit_colour(_taught(rows, sure), of_ink=of_ink)
 
 
-def _rows(
-    seen: list[tuple[Patch, Floats]], tone: Tone, to_wide: Floats, paper: Triple
-) -> list[Row]:
-    alike: dict[tuple[int, int, int], list[tuple[Floats, Floats, float]]] = defaultdict(list)
-    for patch, rgb in seen:
-        toned = to_wide @ tone.true(rgb)
-        expected = _expected(patch, toned, paper) if rgb.min() >= _LEAST else None
+@dataclass(frozen=True, kw_only=True, eq=False)
+class _Row:
+    """A colour as seen and as it is, linear BT.2020 over paper."""
+
+    seen: Floats  # (3,)
+    true: Floats  # (3,)
+    sigma: float  # CIEDE2000
+    ink: bool
+
+
+def _rows(seen: list[SeenPatch], tone: Tone, to_wide: Floats, paper: Triple) -> list[_Row]:
+    alike: dict[tuple[Srgb, bool], list[_Row]] = defaultdict(list)
+    for one in seen:
+        patch = one.patch
+        toned = to_wide @ tone.true(one.rgb, one.light)
+        expected = _expected(patch, toned, paper) if one.rgb.min() >= _LEAST else None
         if expected is not None:
-            alike[patch.nominal_srgb].append((toned, *expected))
+            true, sigma = expected
+            ink = patch.lab_source not in (CARD_SOURCE, TUBE_SOURCE)
+            row = _Row(
+                seen=toned,
+                true=true,
+                sigma=_widened(sigma, patch),
+                ink=ink,
+            )
+            alike[patch.nominal_srgb, ink].append(row)
     # What is wrong with an ink is wrong with it wherever it lies: patches count once a colour.
     return [
-        (
-            np.mean([one[0] for one in same], axis=0),
-            np.mean([one[1] for one in same], axis=0),
-            float(np.hypot(same[0][2], _FLAT_SIGMA if len({*sent}) == 1 else _INK_SIGMA)),
+        replace(
+            same[0],
+            seen=np.mean([row.seen for row in same], axis=0),
+            true=np.mean([row.true for row in same], axis=0),
         )
-        for sent, same in alike.items()
+        for same in alike.values()
     ]
 
 
-def _fitted(rows: list[Row], paper_sure: float) -> ColourFit:
-    toned = np.array([np.ones(3), *(row[0] for row in rows)])
-    true = np.array([np.ones(3), *(row[1] for row in rows)])
-    sigmas = np.array([row[2] for row in rows])
-    spread = np.full((len(true), 3), paper_sure)
-    spread[1:] = (_LINEAR_PER_DELTA * sigmas / weight_of(true[1:]))[:, None]
-    return fit_colour(toned, true, spread)
+def _widened(sigma: float, patch: Patch) -> float:
+    """Add what a camera makes of a card's colours to how far they are known."""
+    if patch.lab_source != CARD_SOURCE:
+        return sigma
+    own = _CARD_GREY_SIGMA if patch.kind is PatchKind.GREY else _CARD_SIGMA
+    return float(np.hypot(sigma, own))
 
 
-def _is_clean(row: Row, fit: ColourFit, paper: Triple) -> bool:
+def _taught(rows: list[_Row], paper_sure: float) -> Taught:
+    """Put together what is known of a camera: bare paper, as paint would be and as it is."""
+    white = np.ones(3)
+    return Taught(
+        seen=np.array([white, white, *(row.seen for row in rows)]),
+        true=np.array([white, white, *(row.true for row in rows)]),
+        sigma=np.array(
+            [paper_sure, _PAPER_BY_CARD, *(_LINEAR_PER_DELTA * row.sigma for row in rows)]
+        ),
+        ink=np.array([False, True, *(row.ink for row in rows)]),
+    )
+
+
+def _is_clean(row: _Row, fit: ColourFit, paper: Triple) -> bool:
     """Whether paint from a tube looks like that tube: contaminated paint anchors nothing."""
     ratio = lab_to_xyz(paper) / lab_to_xyz([100.0, 0.0, 0.0])
     seen, known = (
         xyz_to_lab(np.maximum(rgb @ WIDE_TO_XYZ_D50.T, 1e-6) * ratio)
-        for rgb in (fit.true(row[0][None])[0], row[1])
+        for rgb in (fit.true(row.seen[None])[0], row.true)
     )
     return float(ciede2000(seen, known)) < _CONTAMINATED
 

@@ -17,7 +17,7 @@ from noema.core.photo.landmarks import register
 from noema.core.photo.marks import FoundMarks, find_marks
 from noema.core.photo.middle import middle
 from noema.core.photo.page import PATCH_INSET_MM, Page, evened
-from noema.core.photo.patches import colour_fit_of, paper_by_card, tone_of
+from noema.core.photo.patches import SeenPatch, colour_fit_of, paper_by_card, tone_of, unspoiled
 from noema.core.photo.picture import Picture
 from noema.core.photo.reading import Reading, SheetFlag, StraightSheet
 from noema.core.photo.several import sheets_in
@@ -31,7 +31,7 @@ from noema.core.photo.straighten import (
     to_picture,
 )
 from noema.core.photo.tone import PAPER_LIGHTNESS, PAPER_SIGMA, PAPER_TINT
-from noema.core.sheet.layout import Layout, Patch, PatchKind, Polygon, Triple
+from noema.core.sheet.layout import Layout, PatchKind, Polygon, Triple
 
 Floats = NDArray[np.float64]
 
@@ -142,12 +142,12 @@ def _read_page(
     placed: Placed,
     page: Page,
     layout: Layout,
-    beside: list[tuple[Patch, Floats]],
+    beside: list[SeenPatch],
 ) -> Reading:
-    paper = paper_by_card(beside, picture.to_wide, PAPER) or _paper_lab(layout)
-    patches = [*_seen_patches(page, layout), *beside]
+    paper = paper_by_card(beside, picture.to_wide) or _paper_lab(layout)
+    patches = [*unspoiled(_seen_patches(page, layout)), *beside]
     tone, greys_seen = tone_of(patches, paper[0])
-    fit = colour_fit_of(patches, tone, picture.to_wide, paper[0])
+    fit = colour_fit_of(patches, tone, picture.to_wide, paper[0], of_ink=layout.cells_printed)
     seeing = Seeing(
         tone=tone,
         to_wide=picture.to_wide,
@@ -175,25 +175,26 @@ def _read_page(
     )
 
 
-def _seen_patches(page: Page, layout: Layout) -> list[tuple[Patch, Floats]]:
+def _seen_patches(page: Page, layout: Layout) -> list[SeenPatch]:
     """Give every printed patch that can be seen, in the file's linear channels over paper's."""
     found = []
     for patch in layout.reference:
         place = page.pixels(patch.polygon_mm, PATCH_INSET_MM + 0.4)
         if patch.kind is not PatchKind.PAPER and len(place) >= _FEWEST_PIXELS:
+            at = np.mean(patch.polygon_mm, axis=0)[None]
             rgb = middle(page.relative[place[:, 0], place[:, 1]])
-            found.append((patch, rgb))
+            found.append(SeenPatch(patch=patch, rgb=rgb, light=page.light.at(at)[0]))
     return found
 
 
-def _card_patches(
-    picture: Picture, placed: Placed, page: Page, card: Card
-) -> list[tuple[Patch, Floats]]:
+def _card_patches(picture: Picture, placed: Placed, page: Page, card: Card) -> list[SeenPatch]:
     """Give a card's patches with their colours over the paper's light; empty where none lies."""
     if card.is_one_grey:
         grey = find_grey(page)
+        if grey is None:
+            return []
         known = known_patch("card0", (), card.labs[0], _CARD_SIGMA, CARD_SOURCE)
-        return [] if grey is None else [(known, grey)]
+        return [SeenPatch(patch=known, rgb=grey, light=np.full(3, page.light.middle))]
     seen = find_card(picture, card)
     if seen is None:
         return []
@@ -202,7 +203,11 @@ def _card_patches(
     # Beside the page the light is taken from the page's nearest edge.
     light = page.light.at(np.clip(middles, 0.0, np.array(page.light.size_mm)))
     return [
-        (known_patch(f"card{n}", (), lab, _CARD_SIGMA, CARD_SOURCE), colours[n] / light[n])
+        SeenPatch(
+            patch=known_patch(f"card{n}", (), lab, _CARD_SIGMA, CARD_SOURCE),
+            rgb=colours[n] / light[n],
+            light=light[n],
+        )
         for n, lab in enumerate(card.labs)
     ]
 

@@ -17,6 +17,7 @@ _CLIP = 2.5
 _GAP_NEAR, _GAP_TINT = 0.12, 0.12  # the same for specks of paper, which blur mixes with paint
 _GAP_SHARE = 0.02  # of a cell that must be such specks before paint counts as broken by them
 _GAP_FROM, _PAINT_TO = 0.25, 0.2  # of the way from paint to paper: gap, and still paint
+_HALF_WAY, _HALF_WAY_SHARE = (0.25, 0.7), 0.28  # from which it is no speck: shine is any amount
 _BEYOND, _BEYOND_SHARE = 1.15, 0.01  # brighter than paper: shine, not paper
 _FAR_ENOUGH = 0.35  # between paint and paper, linear: paler paint can't be told from its gaps
 _FEWEST_OF_A_PART = 12  # pixels
@@ -71,8 +72,8 @@ def sample_paint(pixels_rgb: Floats, place: NDArray[np.intp]) -> PaintSample:
 def _gap(pixels_rgb: Floats, log: Floats, luminance: Floats) -> Floats | None:
     """Say how far each pixel lies on the way from paint to paper (n,); None where none shows.
 
-    Specks of paper end at paper's own colour, whatever the paint's; shine goes past it or stops
-    anywhere.
+    Specks of paper end at paper's own colour, whatever the paint's, and little lies half way; shine
+    goes past it or stops anywhere.
     """
     specks = (np.abs(log) < _GAP_NEAR) & _nearly_neutral(pixels_rgb, luminance, _GAP_TINT)
     if specks.mean() < _GAP_SHARE:
@@ -83,7 +84,9 @@ def _gap(pixels_rgb: Floats, log: Floats, luminance: Floats) -> Floats | None:
     if np.linalg.norm(way) < _FAR_ENOUGH:
         return None
     gap = (pixels_rgb - paint) @ way / (way @ way)
-    return gap if (gap > _BEYOND).mean() < _BEYOND_SHARE else None
+    past = (gap > _BEYOND).mean() > _BEYOND_SHARE
+    between = (gap > _HALF_WAY[0]) & (gap < _HALF_WAY[1])
+    return None if past or between.mean() > _HALF_WAY_SHARE else gap
 
 
 def _nearly_neutral(

@@ -36,6 +36,7 @@ def calibration_layout(paper: Paper, code: str) -> Layout:
         markers=frame.markers,
         reference=tuple(_bare(frame)),
         cells=tuple(_squares(frame)),
+        cells_printed=True,
     )
 
 

@@ -63,6 +63,7 @@ class Layout:
     markers: tuple[Marker, ...]  # four or more
     reference: tuple[Patch, ...]
     cells: tuple[Cell, ...]  # in reading order: neighbours in the list are neighbouring steps
+    cells_printed: bool = False  # what stands in the cells is ink, not paint
 
 
 def box(left: float, top: float, width: float, height: float) -> Polygon:

@@ -6,8 +6,9 @@ import cv2
 import numpy as np
 import pytest
 
+from noema.core.photo.beyond import beyond_file
 from noema.core.photo.colour_fit import fit_colour
-from noema.core.photo.doubt import Doubt, Seeing, colours_of
+from noema.core.photo.doubt import CellLight, Doubt, Seeing, colours_of
 from noema.core.photo.flags import (
     BLUR_MM,
     Suspicions,
@@ -25,9 +26,8 @@ from noema.core.photo.straighten import PX_PER_MM
 from noema.core.photo.tone import fit_tone
 from noema.core.sheet.layout import Marker, box
 
-EMPTY = np.array([])
-NO_GREYS = fit_tone(EMPTY, EMPTY, EMPTY, EMPTY > 0)
-NO_PATCHES = fit_colour(*[np.empty((0, 3))] * 3)
+NO_GREYS = fit_tone()
+NO_PATCHES = fit_colour()
 PAPER = ((94.5, 0.0, 0.0), 1.0)
 CALM = Suspicions(shine=Shine(), light_step=0.0, inside=True)
 
@@ -96,7 +96,7 @@ def test_one_channel_cut_off_is_guessed_and_flagged_only_where_the_guess_is_poor
     raw[:, 0] = 2
     assert clipped_channel(raw) == 0
     assert flags_of(raw=raw) == ()
-    assert flags_of(raw=raw, sigma=5.0) == (CellFlag.CLIPPED,)
+    assert flags_of(raw=raw, sigma=7.0) == (CellFlag.CLIPPED,)
     raw[:, 2] = 2
     assert clipped_channel(raw) is None
 
@@ -119,7 +119,8 @@ def seeing(paper=PAPER) -> Seeing:
 
 
 def colours(*paints: PaintSample, scatter: float = 0.004, paper=PAPER, clipped=None):
-    light = np.full(len(paints), scatter)
+    count = len(paints)
+    light = CellLight(rgb=np.full((count, 3), 0.6), sigma_log=np.full(count, scatter))
     return colours_of(list(paints), clipped or [None] * len(paints), seeing(paper), light)
 
 
@@ -133,6 +134,13 @@ def test_a_cyan_beyond_the_file_is_moved_outwards_and_doubted_more():
     beyond = colours(cyan, clipped=[0])
     assert np.hypot(*beyond.labs[0][1:]) > np.hypot(*inside.labs[0][1:]) + 3.0
     assert beyond.doubts[0].sigma > inside.doubts[0].sigma
+
+
+def test_a_wide_file_cuts_less_off_than_srgb():
+    seen, found = np.array([0.002, 0.25, 0.45]), np.array([0.03, 0.24, 0.43])
+    srgb, wide = (beyond_file(seen, found, 0, in_srgb=narrow) for narrow in (True, False))
+    assert np.linalg.norm(wide.move) < np.linalg.norm(srgb.move)
+    assert np.trace(wide.covariance) < np.trace(srgb.covariance)
 
 
 def test_doubt_grows_with_each_of_its_causes():

@@ -3,12 +3,14 @@
 import numpy as np
 import pytest
 
+from noema.core.colour.srgb import linear_to_srgb, srgb_to_linear
 from noema.core.errors import BadSheet
 from noema.core.photo.light import fit_light
-from noema.core.photo.tone import fit_tone
+from noema.core.photo.tone import Greys, fit_tone
 
 SIZE = (297.0, 210.0)
-SURE = np.zeros(6, dtype=bool)
+LIT = np.full(6, 0.8)
+STEPS = np.array([0.05, 0.12, 0.25, 0.4, 0.6, 0.8])
 
 
 def points(rng, count=60):
@@ -70,22 +72,42 @@ def test_too_little_paper_is_refused():
         fit_light(few, np.ones((2, 3)), SIZE)
 
 
+def greys(seen, light=LIT, sigma=0.01, **changes) -> Greys:
+    given = {"true": STEPS, "guessed": np.zeros(len(seen), dtype=bool)}
+    return Greys(
+        seen=seen, light=light, sigma_log=np.full(len(seen), sigma), **{**given, **changes}
+    )
+
+
 def test_a_known_print_shows_the_cameras_curve():
-    true = np.array([0.05, 0.12, 0.25, 0.4, 0.6, 0.8])
-    tone = fit_tone(true**1.1, true, np.full(6, 0.01), SURE)
-    assert tone.true(np.array([0.1**1.1])) == pytest.approx([0.1], rel=0.02)
-    assert float(tone.sigma_log(np.array(0.1))) < 0.03
+    tone = fit_tone(greys(STEPS**1.1))
+    assert tone.true(np.array([0.1**1.1]), LIT[:1]) == pytest.approx([0.1], rel=0.02)
+    assert float(tone.sigma_log(np.array(0.1), LIT[0])) < 0.03
+
+
+def test_a_curve_bends_colours_in_weaker_light_otherwise():
+    def stored(linear):  # darks darker and lights lighter, as a vivid phone has them
+        value = linear_to_srgb(linear)
+        return srgb_to_linear(value + 0.15 * (value - 0.5) * value * (1.0 - value) * 4.0)
+
+    def seen(light):
+        return stored(light * STEPS) / stored(light), np.full(6, stored(light))
+
+    bright, dim = seen(np.array(0.8)), seen(np.array(0.35))
+    tone = fit_tone(greys(*bright))
+    assert tone.true(*bright) == pytest.approx(STEPS, rel=0.03)
+    assert tone.true(*dim) == pytest.approx(STEPS, rel=0.05)
+    assert np.abs(dim[0] / bright[0] - 1.0).max() > 0.1
 
 
 def test_an_unknown_print_leaves_doubt_and_corrects_by_half():
-    true = np.array([0.05, 0.12, 0.25, 0.4, 0.6, 0.8])
-    sigma = np.full(6, 0.05)
-    known = fit_tone(true**1.1, true, sigma, SURE)
-    unknown = fit_tone(true**1.1, true, sigma, ~SURE)
-    assert abs(unknown.slope_less_one) < abs(known.slope_less_one)
-    assert unknown.sigma_log(np.array(0.05)) > 2 * known.sigma_log(np.array(0.05))
+    known = fit_tone(greys(STEPS**1.1, sigma=0.05))
+    unknown = fit_tone(greys(STEPS**1.1, sigma=0.05, guessed=np.ones(6, dtype=bool)))
+    moved = [abs(tone.true(STEPS, LIT) - STEPS).sum() for tone in (known, unknown)]
+    assert moved[1] < moved[0]
+    dark, lit = np.array(0.05), LIT[0]
+    assert unknown.sigma_log(dark, lit) > 1.5 * known.sigma_log(dark, lit)
 
 
 def test_without_greys_the_picture_is_taken_as_it_is():
-    empty = np.array([])
-    assert fit_tone(empty, empty, empty, empty > 0).true(np.array([0.3])) == pytest.approx([0.3])
+    assert fit_tone().true(np.array([0.3]), LIT[:1]) == pytest.approx([0.3])

@@ -59,3 +59,11 @@ def test_shine_is_no_gap():
     pixels = cell(0.2, rng) * np.array([1.6, 0.8, 0.5])
     pixels[:3000] += rng.uniform(0.0, 1.0, (3000, 1))
     assert not sample_paint(pixels, PLACE).gaps
+
+
+def test_shine_up_to_papers_own_white_is_no_gap_either():
+    rng = np.random.default_rng(7)
+    pixels = cell(0.2, rng) * np.array([1.6, 0.8, 0.5])
+    share = rng.uniform(0.0, 1.05, (4500, 1))  # of the way to paper, none past it by much
+    pixels[:4500] += share * (1.0 - pixels[:4500])
+    assert not sample_paint(pixels, PLACE).gaps
