@@ -28,6 +28,11 @@ def full_school(sessions, files, *, students, chosen=SCALE):
     return school
 
 
+def review_queue_of(sessions, school):
+    with sessions() as session:
+        return review_queue(session, school.id)
+
+
 def test_twenty_four_sheets_are_reviewed_by_keys_alone(page: Page, sessions, files):
     school = full_school(sessions, files, students=SHEETS)
     log_in(page, school)
@@ -43,14 +48,39 @@ def test_twenty_four_sheets_are_reviewed_by_keys_alone(page: Page, sessions, fil
             page.keyboard.press("o")
             expect(page.get_by_text("your word; measured")).to_be_visible()
         if turn == 2:
+            page.wait_for_load_state()
             page.keyboard.press("s")
             page.keyboard.press("Control+a")
             page.keyboard.type(f"Look at your darks once more, {left}.")
             page.keyboard.press("Escape")
         page.keyboard.press("b" if turn in (1, 2) else "a")
     expect(page.get_by_text("No sheet waits")).to_be_visible()
-    with sessions() as session:
-        assert review_queue(session, school.id) == ()
+    assert review_queue_of(sessions, school) == ()
+
+
+def test_a_key_pressed_while_the_page_still_comes_is_not_lost(page: Page, sessions, files):
+    school = full_school(sessions, files, students=2)
+    log_in(page, school)
+    held_back = []
+    page.route("**/upload.js", lambda route: held_back.append(route))
+    page.goto("/review/" + str(review_queue_of(sessions, school)[0]), wait_until="commit")
+    expect(page.get_by_text("1 of 2", exact=True)).to_be_visible()
+    page.evaluate("Object.defineProperty(document, 'readyState', {get: () => 'loading'})")
+    page.keyboard.press("a")
+    page.keyboard.press("b")
+    held_back[0].continue_()
+    expect(page.get_by_text("sheet is accepted")).to_be_visible()
+    expect(page.get_by_text("1 of 1", exact=True)).to_be_visible()
+
+
+def test_a_second_key_cannot_undo_a_decision_on_its_way(page: Page, sessions, files):
+    school = full_school(sessions, files, students=2)
+    log_in(page, school)
+    page.goto("/review/" + str(review_queue_of(sessions, school)[0]))
+    page.keyboard.press("a")
+    page.keyboard.press("b")
+    expect(page.get_by_text("sheet is accepted")).to_be_visible()
+    expect(page.get_by_text("1 of 1", exact=True)).to_be_visible()
 
 
 def test_looks_outlast_a_step_and_each_has_a_key(page: Page, sessions, files):

@@ -98,6 +98,7 @@ def review_by_keyboard(page: Page) -> None:
     page.keyboard.press("a")
     expect(page.get_by_text("sheet is accepted")).to_be_visible()
     expect(page.get_by_text("1 of 2")).to_be_visible()
+    page.wait_for_load_state()
     page.keyboard.press("s")
     page.keyboard.press("Control+a")
     page.keyboard.type("Find a darker dark, then even out the steps.")

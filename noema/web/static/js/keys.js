@@ -12,6 +12,16 @@ function elementFor(key) {
   );
 }
 
+let early; // the first key pressed before the page was whole: it means what is on that page
+let leaving = false; // a second key must not undo a decision on its way
+
+function use(key) {
+  const element = elementFor(key);
+  if (!element) return;
+  if (isWriting(element)) element.focus();
+  else element.click();
+}
+
 document.addEventListener("keydown", (event) => {
   if (isWriting(event.target)) {
     if (event.key === "Escape") event.target.blur();
@@ -20,9 +30,21 @@ document.addEventListener("keydown", (event) => {
   }
   if (event.ctrlKey || event.metaKey || event.altKey) return;
   if (event.key === "Enter" && event.target.matches("a, button")) return;
-  const element = elementFor(event.key);
-  if (!element) return;
-  event.preventDefault();
-  if (isWriting(element)) element.focus();
-  else element.click();
+  if (leaving) event.preventDefault();
+  else if (document.readyState === "loading") early ??= event.key;
+  else if (elementFor(event.key)) {
+    event.preventDefault();
+    use(event.key);
+  }
+});
+
+document.addEventListener("DOMContentLoaded", () => {
+  if (early) use(early);
+});
+
+window.addEventListener("submit", (event) => {
+  leaving = !event.defaultPrevented;
+});
+window.addEventListener("pageshow", () => {
+  leaving = false;
 });
