@@ -17,7 +17,7 @@ from noema.core.colour.names import USUAL_HUES
 from noema.core.exercises.asked import Asked, Ground, Wanted
 from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale
+from noema.core.exercises.value_scale import ValueScale, plain_scale
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import SheetFlag
 from noema.core.pigments.shelf import builtin_set
@@ -28,7 +28,9 @@ from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, val
 from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.photo_file import open_photo
 from noema.formats.sheet_pdf import sheets_pdf
+from noema.stand_ins.painter import Hand
 from noema.stand_ins.processes import own_processes
+from noema.stand_ins.student import recipe_of
 from noema.stand_ins.studio import take_picture
 
 FIRST_SEED = 50_000  # kept apart from the seeds used while building
@@ -54,7 +56,7 @@ class CellError:
 
 def sheet_of(seed: int) -> tuple[Layout, bytes]:
     """Give a plain value scale and its PDF; steps and paper change with the seed."""
-    scale = ValueScale(steps=5 + seed % 7, medium=Medium.ACRYLIC)
+    scale = _scale_of(seed)
     layout = value_scale_layout(scale, list(Paper)[seed % 2], "K7Q2-04")
     words = SheetWords(student="Ada", school_class="Year 8", due="Due in week 6")
     return layout, sheets_pdf([draw_value_scale(layout, scale, words)], "sheet")
@@ -62,14 +64,34 @@ def sheet_of(seed: int) -> tuple[Layout, bytes]:
 
 def any_sheet_of(seed: int) -> tuple[Layout, bytes]:
     """Give a sheet of any kind and its PDF; kind, set, paper and printing change with the seed."""
-    kinds = sorted(KINDS)
-    kind, paints = kinds[seed % len(kinds)], _SETS[seed // len(kinds) % len(_SETS)]
-    paper = list(Paper)[seed % 2]
-    if kind == "value-scale" and seed % 3:
+    if (asked := _asked_of(seed)) is None:
         return sheet_of(seed)
-    asked = _asked(kind, paints)
+    paper = list(Paper)[seed % 2]
     layout = worksheet_layout(asked, paper, "K7Q2-04", grey_only=seed % 5 == 0)
     return layout, sheets_pdf([draw_worksheet(layout, asked, paper, Printed())], "sheet")
+
+
+def hand_of(seed: int) -> Hand:
+    """Give a student who mixes the cells of that sheet from their tubes, more or less well."""
+    rng = np.random.default_rng([seed, 5])
+    asked = _asked_of(seed)
+    cells = plain_scale(_scale_of(seed)).cells if asked is None else asked.cells
+    return Hand(
+        step_noise=rng.uniform(0.1, 0.6),
+        bunching=rng.normal(0.0, 0.15),
+        recipes={cell.id: recipe_of(cell) for cell in cells},
+    )
+
+
+def _asked_of(seed: int) -> Asked | None:
+    """Give the exercise of a seed's sheet; None where it is a plain value scale."""
+    kinds = sorted(KINDS)
+    kind, paints = kinds[seed % len(kinds)], _SETS[seed // len(kinds) % len(_SETS)]
+    return None if kind == "value-scale" and seed % 3 else _asked(kind, paints)
+
+
+def _scale_of(seed: int) -> ValueScale:
+    return ValueScale(steps=5 + seed % 7, medium=Medium.ACRYLIC)
 
 
 @cache
@@ -98,7 +120,7 @@ def measure(seed: int, preset: str, width_px: int) -> list[CellError] | None:
     layout, pdf = any_sheet_of(seed)
     size = (width_px, width_px * 3 // 4)
     light = preset.removesuffix(KNOWN)
-    picture = take_picture(layout, pdf, seed=seed, preset=light, size_px=size)
+    picture = take_picture(layout, pdf, seed=seed, preset=light, hand=hand_of(seed), size_px=size)
     if preset.endswith(KNOWN):
         layout = with_known_print(layout, dict(picture.patches), seed)
     reading = read_photo(open_photo(picture.jpeg), layout).reading
@@ -131,7 +153,7 @@ def spoiled_and_read(seed: int, width_px: int) -> bool:
     """Whether a spoiled photograph was read as if nothing were wrong where something was."""
     layout, pdf = any_sheet_of(seed)
     size = (width_px, width_px * 3 // 4)
-    picture = take_picture(layout, pdf, seed=seed, preset=SPOILED, size_px=size)
+    picture = take_picture(layout, pdf, seed=seed, preset=SPOILED, hand=hand_of(seed), size_px=size)
     reading = read_photo(open_photo(picture.jpeg), layout).reading
     if not reading.found:
         return False

@@ -15,7 +15,7 @@ from noema.core.exercises.asked import Asked, AskedCell, Lab, Wanted
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.judging.judge import judge
-from noema.core.pigments.mix import mix_labs
+from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.shelf import PaintSet
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
@@ -63,7 +63,8 @@ def rounds_of(seed: int) -> list[list[float]]:
     apart = [_apart(asked, piles, paints)]
     for n in range(ROUNDS):
         meant = {cell.id: cell.lab for cell in asked.cells} | _labs(piles, paints)
-        hand = Hand(missed=0.005, streaks=0.03, meant=meant)
+        recipes = {cell.id: cell.parts for cell in asked.cells} | _recipes(piles, paints)
+        hand = Hand(missed=0.005, streaks=0.03, meant=meant, recipes=recipes)
         painted = Painted(hand=hand, mishap=Mishap(), wrong=())
         reading = photographed(seed * 10 + n, layout, pdf, painted)
         if reading.found:
@@ -93,6 +94,17 @@ def _followed(
     more = move.addition.share * np.exp(rng.normal(0.0, CLUMSY))
     amounts[paints.tubes.index(move.addition.add)] += more
     return replace(pile, amounts=amounts)
+
+
+def _recipes(piles: dict[str, Pile], paints: PaintSet) -> dict[str, tuple[Part, ...]]:
+    return {
+        name: tuple(
+            Part(tube=tube, amount=amount)
+            for tube, amount in zip(paints.tubes, pile.amounts.tolist(), strict=True)
+            if amount > 0.0
+        )
+        for name, pile in piles.items()
+    }
 
 
 def _labs(piles: dict[str, Pile], paints: PaintSet) -> dict[str, Lab]:

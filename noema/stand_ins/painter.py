@@ -12,7 +12,7 @@ from noema.core.colour.spectra import reflectance_to_lab
 from noema.core.colour.value import lightness_to_value, value_to_lab
 from noema.core.sheet.layout import Cell, Layout, Polygon, Triple
 from noema.stand_ins.optics import EYE, Optics
-from noema.stand_ins.spectra import mixed_spectra, within_paint
+from noema.stand_ins.spectra import Recipe, mixed_spectra, within_paint
 
 Pixels = NDArray[np.float32]
 
@@ -35,6 +35,7 @@ class Hand:
     swapped: tuple[str, str] | None = None  # two cells painted in each other's place
     cast: float = 0.6  # one sigma of a* and b*: nobody's grey is quite neutral
     meant: Mapping[str, Triple] = field(default_factory=dict)  # mixed in place of what is asked
+    recipes: Mapping[str, Recipe] = field(default_factory=dict)  # what cells are mixed from
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -51,8 +52,9 @@ def intend(layout: Layout, hand: Hand, rng: Generator) -> tuple[PaintedCell, ...
     mixed = dict(hand.meant) or _missed(layout, hand, rng)
     for empty in hand.empty:
         mixed[empty] = None
-    meant_labs = [lab for lab in mixed.values() if lab is not None]
-    spectra = mixed_spectra(np.array(meant_labs).reshape(-1, 3), rng)
+    laid_on = {cell_id: lab for cell_id, lab in mixed.items() if lab is not None}
+    recipes = [hand.recipes.get(cell_id, ()) for cell_id in laid_on]
+    spectra = mixed_spectra(np.array(list(laid_on.values())).reshape(-1, 3), rng, recipes)
     labs = reflectance_to_lab(spectra).tolist()
     laid = iter(zip(labs, spectra, strict=True))
     return tuple(_painted(cell_id, lab, laid) for cell_id, lab in mixed.items())

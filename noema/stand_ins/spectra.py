@@ -5,6 +5,7 @@ are left to chance), or mixed from the tubes of one class, of whatever make. Ink
 a black on paper.
 """
 
+from collections.abc import Sequence
 from functools import cache
 
 import numpy as np
@@ -12,9 +13,11 @@ from numpy.random import Generator, default_rng
 from numpy.typing import NDArray
 from scipy.spatial import ConvexHull, KDTree
 
+from noema.core.colour.difference import ciede2000
 from noema.core.colour.lab import xyz_to_lab
 from noema.core.colour.spectra import WAVELENGTHS_NM, XYZ_WEIGHTS, reflectance_to_lab
-from noema.core.pigments.film import opaque_reflectance
+from noema.core.pigments.film import film_reflectance, opaque_reflectance
+from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import TUBES, WHITE
 from noema.core.pigments.tube import Tube
 
@@ -47,6 +50,9 @@ _TUBES_OF_A_CLASS = (
 
 _OTHER_TUBES = 2.0  # Lab units: how far beyond known mixes other makes' paints may go
 
+_COATS = np.geomspace(0.02, 2.0, 24)  # how thick a wash may lie, in coats
+
+Recipe = tuple[Part, ...]
 Dyes = tuple[tuple[float, float], ...]
 
 DYES: Dyes = ((640.0, 55.0), (540.0, 42.0), (440.0, 45.0))
@@ -68,15 +74,44 @@ def paint_spectra(labs: Floats, rng: Generator) -> Floats:
     return _reflectance(coded)
 
 
-def mixed_spectra(labs: Floats, rng: Generator) -> Floats:
-    """Give reflectances (n, 31) of colours Lab (n, 3) mixed by a class whose tubes suit them."""
+def mixed_spectra(labs: Floats, rng: Generator, recipes: Sequence[Recipe] = ()) -> Floats:
+    """Give reflectances (n, 31) of colours Lab (n, 3) as paint has them.
+
+    Mixed from the recipes, n of them, by a class whose tubes are of some make; where one is empty,
+    or none is given, by a class whose tubes suit the colours.
+    """
     wanted = np.asarray(labs, dtype=float).reshape(-1, 3)
-    classes = [_nearest_mixes(wanted, rng) for _ in range(_CLASSES)]
+    base = np.empty((len(wanted), len(WAVELENGTHS_NM)))
+    known = np.array([bool(recipe) for recipe in recipes] or [False] * len(wanted), dtype=bool)
+    base[known] = _from_recipes(wanted[known], [r for r in recipes if r], rng)
+    if not known.all():
+        base[~known] = _from_any_tubes(wanted[~known], rng)
+    _, components = _basis()
+    return _reflectance(_solved(base, components[:_SHOWN], wanted)[0])
+
+
+def _from_recipes(labs: Floats, recipes: Sequence[Recipe], rng: Generator) -> Floats:
+    """Mix by recipes, coded (n, 31): opaque, or as thin on paper as comes nearest to the colour."""
+    names = sorted({part.tube.name: part.tube for recipe in recipes for part in recipe}.items())
+    makes = {name: _of_some_make(tube, rng) for name, tube in names}
+    mixed = np.empty((len(recipes), len(WAVELENGTHS_NM)))
+    for n, recipe in enumerate(recipes):
+        amounts = np.array([part.amount for part in recipe])
+        tubes = (np.stack(one) for one in zip(*(makes[p.tube.name] for p in recipe), strict=True))
+        absorption, scattering = (amounts @ one / amounts.sum() for one in tubes)
+        washes = film_reflectance(absorption, scattering, _COATS[:, None])
+        ways = np.concatenate([opaque_reflectance(absorption, scattering)[None], washes])
+        mixed[n] = ways[np.argmin(ciede2000(reflectance_to_lab(ways), labs[n]))]
+    return _coded(mixed)
+
+
+def _from_any_tubes(labs: Floats, rng: Generator) -> Floats:
+    """Take the nearest mixes, coded (n, 31), of the class whose tubes suit the colours best."""
+    classes = [_nearest_mixes(labs, rng) for _ in range(_CLASSES)]
     base, _ = min(classes, key=lambda one: float(np.sum(one[1] ** 2)))
     _, components = _basis()
-    chance = rng.normal(0.0, _BY_HAND, (len(wanted), _HIDDEN))
-    base = base + chance @ components[_SHOWN:]
-    return _reflectance(_solved(base, components[:_SHOWN], wanted)[0])
+    chance = rng.normal(0.0, _BY_HAND, (len(labs), _HIDDEN))
+    return np.asarray(base + chance @ components[_SHOWN:])
 
 
 def _nearest_mixes(labs: Floats, rng: Generator) -> tuple[Floats, Floats]:

@@ -1,6 +1,6 @@
 """A student who mixes each cell from tubes, nearly right, and may make one known mistake."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from enum import Enum
 
@@ -15,12 +15,14 @@ from noema.core.exercises.asked import Asked, AskedCell, Band, CellShape, Even, 
 from noema.core.exercises.cells import is_wash
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.pigments.film import Surface
-from noema.core.pigments.mix import Part, mix_labs
+from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
 from noema.core.pigments.qualities import qualities
-from noema.core.pigments.shelf import PaintSet
+from noema.core.pigments.shelf import BLACK, TUBES, WHITE, PaintSet
 from noema.core.pigments.tube import Role, Tube
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
+
+_BLACK_IN_WHITE = np.stack([np.ones(121), np.geomspace(1e-4, 1e2, 121)], axis=1)
 
 
 class Mistake(Enum):
@@ -46,6 +48,17 @@ class Painted:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Mix:
+    """A colour, and what it was mixed from."""
+
+    lab: Lab
+    parts: tuple[Part, ...]
+
+
+Mixes = dict[str, Mix]  # by cell
+
+
+@dataclass(frozen=True, kw_only=True)
 class Sitting:
     """One student before one exercise."""
 
@@ -60,45 +73,66 @@ class Sitting:
         """How the paint dries."""
         return self.paints.binder.dry if self.paints else Surface()
 
-    def mixed(self, parts: tuple[Part, ...], surface: Surface | None = None) -> Lab:
+    def mixed(self, parts: tuple[Part, ...], surface: Surface | None = None) -> Mix:
         """Mix, each amount a little off."""
-        off = np.exp(self.rng.normal(0.0, self.care, len(parts)))
-        amounts = [part.amount * o for part, o in zip(parts, off, strict=True)]
-        labs = mix_labs([part.tube for part in parts], amounts, surface or self.surface)
-        return _lab(labs + self.rng.normal(0.0, 0.4, 3))
+        off = np.exp(self.rng.normal(0.0, self.care, len(parts))).tolist()
+        parts = tuple(
+            replace(part, amount=part.amount * o) for part, o in zip(parts, off, strict=True)
+        )
+        lab = lab_of_parts(parts, surface or self.surface) + self.rng.normal(0.0, 0.4, 3)
+        return Mix(lab=_lab(lab), parts=parts)
 
-    def right(self, cell: AskedCell) -> Lab:
+    def right(self, cell: AskedCell) -> Mix:
         """Paint a cell as asked, as well as hands can."""
         if len(cell.parts) < 2 or is_wash(cell, self.surface):
-            return _lab(np.array(cell.lab) + self.rng.normal(0.0, (0.9, 0.5, 0.5)))
+            lab = np.array(cell.lab) + self.rng.normal(0.0, (0.9, 0.5, 0.5))
+            return Mix(lab=_lab(lab), parts=recipe_of(cell))
         return self.mixed(cell.parts)
+
+
+def recipe_of(cell: AskedCell) -> tuple[Part, ...]:
+    """Say what a cell is mixed from: black and white where an exercise names no tubes."""
+    if cell.parts:
+        return cell.parts
+    tubes = (TUBES[WHITE], TUBES[BLACK])
+    away = np.abs(mix_labs(tubes, _BLACK_IN_WHITE)[:, 0] - cell.lab[0])
+    amounts = _BLACK_IN_WHITE[int(np.argmin(away))].tolist()
+    return tuple(Part(tube=t, amount=a) for t, a in zip(tubes, amounts, strict=True))
 
 
 def paint_sheet(sitting: Sitting, mistake: Mistake | None) -> Painted:
     """Decide what is painted; refuses a mistake that this exercise leaves no room for."""
-    labs = {cell.id: sitting.right(cell) for cell in sitting.asked.cells}
+    mixes = {cell.id: sitting.right(cell) for cell in sitting.asked.cells}
     hand = Hand(missed=0.005, streaks=0.03)
     if mistake is None:
-        return Painted(hand=replace(hand, meant=labs), mishap=Mishap(), wrong=())
+        return Painted(hand=_laid(hand, mixes), mishap=Mishap(), wrong=())
     if mistake is Mistake.THIN:
         missed, streaks = sitting.rng.uniform(0.2, 0.35), sitting.rng.uniform(0.1, 0.16)
-        hand = replace(hand, missed=missed, streaks=streaks, meant=labs)
-        return Painted(hand=hand, mishap=Mishap(), wrong=tuple(labs))
+        hand = replace(hand, missed=missed, streaks=streaks)
+        return Painted(hand=_laid(hand, mixes), mishap=Mishap(), wrong=tuple(mixes))
     if mistake is Mistake.WET:
-        hand = replace(hand, meant=labs | _wet(sitting))
-        return Painted(hand=hand, mishap=Mishap(wet=True), wrong=tuple(labs))
-    wrong = _MADE[mistake](sitting, labs)
+        hand = _laid(hand, mixes | _wet(sitting))
+        return Painted(hand=hand, mishap=Mishap(wet=True), wrong=tuple(mixes))
+    wrong = _MADE[mistake](sitting, mixes)
     if not wrong:
         raise Refused(f"There is no room for {mistake.value} in “{sitting.asked.title}”.")
-    return Painted(hand=replace(hand, meant=labs | wrong), mishap=Mishap(), wrong=tuple(wrong))
+    return Painted(hand=_laid(hand, mixes | wrong), mishap=Mishap(), wrong=tuple(wrong))
 
 
-def _lean(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
+def _laid(hand: Hand, mixes: Mixes) -> Hand:
+    return replace(
+        hand,
+        meant={cell: mix.lab for cell, mix in mixes.items()},
+        recipes={cell: mix.parts for cell, mix in mixes.items()},
+    )
+
+
+def _lean(sitting: Sitting, _mixes: Mixes) -> Mixes:
     """Let one to three mixes of a wheel's pure ring lean to one of their tubes."""
     ring = next((band for band in sitting.asked.bands if band.even is Even.HUE), None)
     mixes = [] if ring is None else [c for c in ring.cells if len(_coloured(c)) > 1 and not c.limit]
     room = sitting.rooms.hue or 4.0
-    wrong: dict[str, Lab] = {}
+    wrong: Mixes = {}
     for n in sitting.rng.permutation(len(mixes)):
         if len(wrong) == 1 + int(sitting.rng.integers(3)):
             break
@@ -106,12 +140,12 @@ def _lean(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
         stray = sitting.rng.uniform(1.7, 2.6) * room
         tubes = _coloured(cell)
         to = tubes[int(sitting.rng.integers(len(tubes)))]
-        if (lab := _until(sitting, cell, to, lambda hue, _chroma, s=stray: hue >= s)) is not None:
-            wrong[cell.id] = lab
+        if (mix := _until(sitting, cell, to, lambda hue, _chroma, s=stray: hue >= s)) is not None:
+            wrong[cell.id] = mix
     return wrong
 
 
-def _contaminated(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
+def _contaminated(sitting: Sitting, _mixes: Mixes) -> Mixes:
     """Let something get into a yellow that should be as it comes."""
     yellows = [
         cell
@@ -125,16 +159,16 @@ def _contaminated(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
     by = others[int(sitting.rng.integers(len(others)))]
     hue_room, chroma_room = sitting.rooms.hue or 4.0, sitting.rooms.chroma or 2.4
     far = sitting.rng.uniform(1.7, 2.6)
-    lab = _until(
+    mix = _until(
         sitting,
         cell,
         by,
         lambda hue, chroma: hue >= far * hue_room or -chroma >= far * chroma_room,
     )
-    return {} if lab is None else {cell.id: lab}
+    return {} if mix is None else {cell.id: mix}
 
 
-def _not_neutral(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
+def _not_neutral(sitting: Sitting, _mixes: Mixes) -> Mixes:
     """Stop too early or too late on the way through the neutral, in one row or more."""
     middles = [
         cell
@@ -143,17 +177,17 @@ def _not_neutral(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
         if cell.shape is CellShape.DIAMOND and len(_coloured(cell)) > 1 and cell.hvc.chroma < 1.5
     ]
     far = sitting.rng.uniform(1.7, 2.6) * (sitting.rooms.chroma or 1.8)
-    wrong: dict[str, Lab] = {}
+    wrong: Mixes = {}
     for n in sitting.rng.permutation(len(middles))[: 1 + int(sitting.rng.integers(2))]:
         cell = middles[int(n)]
         tubes = _coloured(cell)
         to = tubes[int(sitting.rng.integers(len(tubes)))]
-        if (lab := _until(sitting, cell, to, lambda _hue, chroma: chroma >= far)) is not None:
-            wrong[cell.id] = lab
+        if (mix := _until(sitting, cell, to, lambda _hue, chroma: chroma >= far)) is not None:
+            wrong[cell.id] = mix
     return wrong
 
 
-def _wrong_pair(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
+def _wrong_pair(sitting: Sitting, _mixes: Mixes) -> Mixes:
     """Take another tube of the set for one of a mix's own."""
     mixes = [c for c in sitting.asked.cells if len(_coloured(c)) == 2 and not c.limit]
     if sitting.paints is None:
@@ -164,9 +198,9 @@ def _wrong_pair(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
             if other in [part.tube for part in cell.parts] or not _alike(other, cell):
                 continue
             old = min(_coloured(cell), key=lambda tube: _apart(tube, other))
-            lab = sitting.mixed(_by_eye(sitting, cell, old, other))
-            if float(ciede2000(lab, cell.lab)) >= sitting.rng.uniform(8.0, 11.0):
-                return {cell.id: lab}
+            mix = sitting.mixed(_by_eye(sitting, cell, old, other))
+            if float(ciede2000(mix.lab, cell.lab)) >= sitting.rng.uniform(8.0, 11.0):
+                return {cell.id: mix}
     return {}
 
 
@@ -181,7 +215,7 @@ def _by_eye(sitting: Sitting, cell: AskedCell, old: Tube, other: Tube) -> tuple[
     return tuple(Part(tube=t, amount=float(a)) for t, a in zip(tubes, best, strict=True))
 
 
-def _bunched(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
+def _bunched(sitting: Sitting, _mixes: Mixes) -> Mixes:
     """Crowd the steps of a row towards one end."""
     bands = [b for b in sitting.asked.bands if b.even in (Even.VALUE, Even.DISTANCE)]
     bands = [
@@ -190,21 +224,24 @@ def _bunched(sitting: Sitting, _labs: Mapping[str, Lab]) -> dict[str, Lab]:
     bend = 1.0 + sitting.rng.uniform(0.4, 0.7)
     power = bend if sitting.rng.random() < 0.5 else 1.0 / bend
     most = 1 + int(sitting.rng.integers(len(bands))) if bands else 0
-    wrong: dict[str, Lab] = {}
+    wrong: Mixes = {}
     for n in sitting.rng.permutation(len(bands))[:most]:
         wrong |= _crowded(bands[int(n)], power, sitting.rng)
     return wrong
 
 
-def _crowded(band: Band, power: float, rng: Generator) -> dict[str, Lab]:
+def _crowded(band: Band, power: float, rng: Generator) -> Mixes:
     labs = np.array([cell.lab for cell in band.cells])
     places = np.linspace(0.0, 1.0, len(labs))
     moved = np.stack([np.interp(places**power, places, column) for column in labs.T], axis=-1)
     moved += rng.normal(0.0, (0.9, 0.5, 0.5), moved.shape)
-    return {cell.id: _lab(lab) for cell, lab in zip(band.cells[1:-1], moved[1:-1], strict=True)}
+    return {
+        cell.id: Mix(lab=_lab(lab), parts=cell.parts)
+        for cell, lab in zip(band.cells[1:-1], moved[1:-1], strict=True)
+    }
 
 
-def _swapped(sitting: Sitting, labs: Mapping[str, Lab]) -> dict[str, Lab]:
+def _swapped(sitting: Sitting, mixes: Mixes) -> Mixes:
     """Paint two neighbours, or next but one, in each other's place."""
     bands = [band for band in sitting.asked.bands if len(band.cells) > 3]
     for _ in range(40 if bands else 0):
@@ -213,13 +250,13 @@ def _swapped(sitting: Sitting, labs: Mapping[str, Lab]) -> dict[str, Lab]:
         other = min(len(cells) - 1, one + 1 + int(sitting.rng.integers(2)))
         a, b = cells[one], cells[other]
         if float(ciede2000(a.lab, b.lab)) >= 9.0:
-            return {a.id: labs[b.id], b.id: labs[a.id]}
+            return {a.id: mixes[b.id], b.id: mixes[a.id]}
     return {}
 
 
 def _until(
     sitting: Sitting, cell: AskedCell, tube: Tube, far: Callable[[float, float], bool]
-) -> Lab | None:
+) -> Mix | None:
     """Add a tube to a cell's mix until its hue or chroma has strayed as far as asked."""
     pull = np.geomspace(0.002, 12.0, 90)
     whole = sum(part.amount for part in cell.parts)
@@ -237,7 +274,7 @@ def _until(
     return None
 
 
-def _wet(sitting: Sitting) -> dict[str, Lab]:
+def _wet(sitting: Sitting) -> Mixes:
     """Give every cell as the brush leaves it."""
     if sitting.paints is None:
         return {}
