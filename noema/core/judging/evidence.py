@@ -23,13 +23,12 @@ THIN_COVERAGE = 0.88
 """Share of a cell under which paint doesn't cover it."""
 
 _HAND = 1.2  # CIEDE2000: nobody lays paint closer to what was meant
-OWN_SHARE = 0.65
-"""Of a colour's doubt, what is left to one cell once the sheet's shared drift is taken off:
-measured on stand-in sheets painted right, of whose cells two such sigmas hold 95 in 100."""
+PER_VALUE = 10.0
+"""L* in a value step, nearly."""
 
 _LEAST_SIGMA = 0.1  # of hue, value or chroma: surer of one cell nobody can be
-_DIMMED = frozenset({CellFlag.GLARE, CellFlag.SHADOW, CellFlag.CLIPPED})
-_DIM = 1.6  # times the doubt of a cell that is flagged: it still says something of the sheet
+_DIMMED = frozenset({CellFlag.GLARE, CellFlag.SHADOW, CellFlag.CLIPPED, CellFlag.UNEVEN})
+_DIM = 2.2  # times the doubt of a cell that is flagged: it still says something of the sheet
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -46,46 +45,56 @@ class Stray:
     value: float  # painted less expected
     chroma: float
     hue: float | None  # steps of the hundred-step circle; None where either is too grey
+    left_of_value: float  # share of the reading's doubt that is this cell's own
+    left_of_colour: float  # the same of hue and chroma
     cast: float  # chroma of the difference in hue and chroma: how far off on the plane of colour
-
-    @property
-    def own_share(self) -> float:
-        """The share of the reading's doubt that is this cell's own."""
-        return OWN_SHARE * (_DIM if self.is_dim else 1.0)
-
-    @property
-    def is_dim(self) -> bool:
-        """Whether light, shadow or the camera's range stand in its way."""
-        return bool(_DIMMED & set(self.seen.flags))
 
     @property
     def own_sigma(self) -> float:
         """One sigma of what it strays by itself, CIEDE2000, a hand's unsteadiness with it."""
-        return float(np.hypot(self.own_share * self.seen.sigma, _HAND))
+        left = np.hypot(self.left_of_value, self.left_of_colour) / np.sqrt(2.0)
+        return float(np.hypot(left * self.seen.sigma, _HAND))
 
     @property
     def step_sigma(self) -> float:
         """One sigma of the value against other cells of the sheet."""
-        return self.seen.sigma_step * (_DIM if self.is_dim else 1.0)
+        return self.seen.sigma_step * _dimmed(self.seen)
+
+    @property
+    def lightness_sigma(self) -> float:
+        """One sigma of L*, what other cells share with it included."""
+        return PER_VALUE * self.seen.sigma_value * _dimmed(self.seen)
+
+    @property
+    def colour_sigma(self) -> float:
+        """One sigma of the colour, CIEDE2000, what other cells share with it included."""
+        return self.seen.sigma * _dimmed(self.seen)
+
+    @property
+    def value_sigma(self) -> float:
+        """One sigma of the value that is this cell's own."""
+        return max(self.left_of_value * self.seen.sigma_value, _LEAST_SIGMA)
 
     @property
     def hue_sigma(self) -> float:
         """One sigma of the hue that is this cell's own."""
-        return self.own_share * self.seen.sigma_hue
+        return max(self.left_of_colour * self.seen.sigma_hue, _LEAST_SIGMA)
+
+    @property
+    def chroma_sigma(self) -> float:
+        """One sigma of the chroma that is this cell's own."""
+        return max(self.left_of_colour * self.seen.sigma_chroma, _LEAST_SIGMA)
 
     def beyond(self, rooms: Tolerance) -> float:
         """Say by how many sigmas it surely passes its room in the quantity it passes it most."""
-        over = [self._over(self.value, rooms.value, self.seen.sigma_value)]
+        over = [(abs(self.value) - rooms.value) / self.value_sigma]
         if rooms.hue is not None and self.hue is not None:
-            over.append(self._over(self.hue, rooms.hue, self.seen.sigma_hue))
+            over.append((abs(self.hue) - rooms.hue) / self.hue_sigma)
         if rooms.chroma is not None:
             # Where a colour is too grey for a hue, its lean counts as chroma.
             off = self.cast if self.hue is None else self.chroma
-            over.append(self._over(off, rooms.chroma, self.seen.sigma_chroma))
+            over.append((abs(off) - rooms.chroma) / self.chroma_sigma)
         return max(over)
-
-    def _over(self, drift: float, room: float, sigma: float) -> float:
-        return (abs(drift) - room) / max(self.own_share * sigma, _LEAST_SIGMA)
 
     @property
     def as_mixed(self) -> Triple:
@@ -159,16 +168,25 @@ def strays_of(
     ]
     if not trusted:
         return {}
+    dim = np.array([_dimmed(seen) for _, _, seen in trusted])
     expected = np.array([cell.lab for cell, _, _ in trusted])
     painted = np.array([seen.lab for _, _, seen in trusted])
-    sigma = np.array([_weight_sigma(seen) for _, _, seen in trusted])
-    own = painted - shared_drift(expected, painted, sigma)
+    light = dim * [PER_VALUE * seen.sigma_value for _, _, seen in trusted]
+    shared = shared_drift(expected, painted, light, dim * [seen.sigma for _, _, seen in trusted])
+    own = painted - shared.lab
     hvcs, away = hvcs_of(own), ciede2000(own, expected)
     return {
-        seen.id: _stray(cell, as_printed, seen, names[seen.id], lab, hvc, float(off))
-        for (cell, as_printed, seen), lab, hvc, off in zip(
-            trusted, own.tolist(), hvcs, away, strict=True
+        seen.id: _stray(
+            cell,
+            as_printed,
+            seen,
+            names[seen.id],
+            lab=tuple(own[n].tolist()),
+            hvc=hvcs[n],
+            away=float(away[n]),
+            left=(float(dim[n] * shared.left_of_value[n]), float(dim[n] * shared.left_of_colour[n])),
         )
+        for n, (cell, as_printed, seen) in enumerate(trusted)
     }
 
 
@@ -179,9 +197,9 @@ def is_trusted(seen: CellReading) -> bool:
     return CellFlag.OUTSIDE not in flags and (covered or CellFlag.UNPAINTED in flags)
 
 
-def _weight_sigma(seen: CellReading) -> float:
-    dim = _DIM if _DIMMED & set(seen.flags) else 1.0
-    return float(np.hypot(dim * seen.sigma, _HAND))
+def _dimmed(seen: CellReading) -> float:
+    """Give by how much more a cell is doubted where light or the file stand in its way."""
+    return _DIM if _DIMMED & set(seen.flags) else 1.0
 
 
 def _stray(
@@ -189,9 +207,11 @@ def _stray(
     printed: AskedCell,
     seen: CellReading,
     name: str,
-    lab: list[float],
+    *,
+    lab: Triple,
     hvc: HVC,
     away: float,
+    left: tuple[float, float],
 ) -> Stray:
     asked = cell.hvc
     hue = None
@@ -203,11 +223,13 @@ def _stray(
         printed=printed,
         seen=seen,
         name=name,
-        lab=(lab[0], lab[1], lab[2]),
+        lab=lab,
         hvc=hvc,
         away=away,
         value=hvc.value - asked.value,
         chroma=hvc.chroma - asked.chroma,
         hue=hue,
+        left_of_value=left[0],
+        left_of_colour=left[1],
         cast=cast_of(asked, hvc),
     )

@@ -188,7 +188,7 @@ def _with_skill(
     if stray is not None and is_grey(stray):
         lean = Drift(
             amount=stray.cast,
-            sigma=stray.own_share * stray.seen.sigma_chroma,
+            sigma=stray.chroma_sigma,
             tolerance=evidence.rooms.chroma or LEAN_ROOM,
         )
     return replace(

@@ -19,21 +19,21 @@ from noema.core.judging.points import PAIRS
 from noema.core.judging.words import cells_words, opening
 from noema.core.pigments.tube import Role
 
-_SURE, _SURE_ALONE = 0.6, 2.4
+_SURE, _SURE_ALONE = 0.8, 2.8
 """Sigmas past its room from which a cell is looked into, and from which that alone is enough; a
 room is two to four sigmas itself."""
 
-_FAR, _FAR_OF_PAIRS = 2.7, 1.5
+_FAR, _FAR_OF_PAIRS = 3.6, 1.5
 """Own sigmas in CIEDE2000 from which a cell is looked into as well: mud has no hue to miss, and a
 sheet of pairs is there to show it."""
 
-_TOGETHER_ENOUGH = 4.1  # of both added, on a wheel, whose hues are the point
+_TOGETHER_ENOUGH = 4.6  # of both added, on a wheel, whose hues are the point
 _FAR_OF_WHITE = 4.0  # the same for white in a tube, which shine looks like
 _HAS_A_HUE = 3.5  # chroma under which another tube than asked hardly shows
 
-_EXPLAINS, _EXPLAINS_DIRT = 0.6, 0.3  # of the way, that a story must leave at most
+_EXPLAINS, _EXPLAINS_DIRT = 0.6, 0.25  # of the way, that a story must leave at most
 _BETTER = 0.7  # of what the plainer story leaves, that another one must leave at most
-_GAIN, _GAIN_OF_PAIRS = 12.0, 1.5
+_GAIN, _GAIN_OF_PAIRS = 24.0, 1.5
 """In squared sigmas: how much more another tube must explain than a mix's own; where pairs stand
 beside each other to be compared, tubes are mixed up easily."""
 

@@ -63,7 +63,7 @@ def is_grey(stray: Stray) -> bool:
 
 def _leans(stray: Stray, evidence: Evidence) -> bool:
     room = evidence.rooms.chroma
-    sigma = max(stray.own_share * stray.seen.sigma_chroma, 0.1)
+    sigma = stray.chroma_sigma
     return room is not None and (stray.cast - room) / sigma > _SURE
 
 
@@ -98,7 +98,7 @@ def _not_dark(neutrals: list[Stray], evidence: Evidence) -> Iterator[Finding]:
         stray
         for stray in neutrals
         if stray.cell.label == "dark"
-        and stray.value - stray.own_share * stray.seen.sigma_value > room + _DARK_ROOMS * room
+        and stray.value - stray.value_sigma > room + _DARK_ROOMS * room
     ]
     if light:
         names = [stray.name for stray in light]

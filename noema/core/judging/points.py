@@ -32,7 +32,7 @@ def _not_light_at_the_top(evidence: Evidence) -> Iterator[Finding]:
             continue
         other = max(ring, key=lambda stray: stray.hvc.value)
         by = other.hvc.value - top.hvc.value
-        sigma = float(np.hypot(_value_sigma(top), _value_sigma(other)))
+        sigma = float(np.hypot(top.value_sigma, other.value_sigma))
         if by > evidence.rooms.value and by > _SURE * sigma:
             yield Finding(
                 kind=FindingKind.VALUES,
@@ -59,7 +59,7 @@ def _clean_not_told_from_muted(evidence: Evidence) -> Iterator[Finding]:
         if loud is None:
             continue
         by = loud.hvc.chroma - clean.hvc.chroma
-        sigma = float(np.hypot(_chroma_sigma(loud), _chroma_sigma(clean)))
+        sigma = float(np.hypot(loud.chroma_sigma, clean.chroma_sigma))
         if by > max(_TURNED, _SURE * sigma):
             yield Finding(
                 kind=FindingKind.DULL,
@@ -68,11 +68,3 @@ def _clean_not_told_from_muted(evidence: Evidence) -> Iterator[Finding]:
                 words=f"{opening(clean.name)} should be the clean one, "
                 f"and {loud.name} came out more intense.",
             )
-
-
-def _value_sigma(stray: Stray) -> float:
-    return stray.own_share * stray.seen.sigma_value
-
-
-def _chroma_sigma(stray: Stray) -> float:
-    return stray.own_share * stray.seen.sigma_chroma

@@ -1,50 +1,157 @@
-"""What all cells of a sheet share: a lamp's cast or a print's, which is nobody's mistake.
+"""What a sheet's cells share: a lamp's cast or a print's, which is nobody's mistake.
 
-A photograph's colours err together far more than apart. So before one cell is said to stray, what
-the others stray too is taken off: an offset and a gain in each of L*, a* and b*, fitted robustly
-(with the weights of a Cauchy likelihood) and held small by a prior, since one mistake can also run
-all over a sheet.
+A photograph's colours err together, and the more so the more alike they are: under one lamp all
+greens lean one way. So before a cell is said to stray, what the others lead one to expect of it is
+taken off. The reader's errors are a Gaussian process over colour, in each of L*, a* and b*, whose
+sizes and reach were fitted to stand-in sheets painted right. Each cell is predicted from all others
+but itself, and cells far from what is predicted pull less (the weights of a Cauchy likelihood), for
+their painter may have erred there.
 """
+
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 Floats = NDArray[np.float64]
 
-FEWEST_CELLS = 5
-"""Cells from which something can be said to be shared."""
-
-_OFFSET_SIGMA = (1.6, 1.6, 2.0)  # L*, a*, b*: how far sheets of the reader's stray as a whole
-_GAIN_SIGMA = (1.2, 1.6, 2.0)  # the same, at the edges of what is painted
 _FAR = 1.2  # sigmas at which a cell pulls half as hard
-_TURNS = 12
-_SPAN = (25.0, 30.0, 30.0)  # of L*, a* and b* from their middle to their edge
-_MIDDLE = (55.0, 0.0, 0.0)
+_TURNS = 4
+_LEAST = 0.05  # Lab units: no cell is surer
+_CHROMA_SHRINKS = 0.045  # how intense colours lie closer than they seem (CIE94)
 
 
-def shared_drift(expected_lab: ArrayLike, painted_lab: ArrayLike, sigma_lab: ArrayLike) -> Floats:
-    """Give what the cells share of their drifts, (n, 3) in Lab; zeros for fewer than five.
+@dataclass(frozen=True, kw_only=True)
+class _Errors:
+    """How a reader errs in one coordinate: variances in squares of its own sigma."""
 
-    Expected and painted Lab are (n, 3), one sigma of each painted colour is (n,).
+    everywhere: float
+    gain: float  # at a distance of `span` from the middle
+    near: float  # shared by colours within reach
+    reach: tuple[float, float, float]  # L*, a*, b*, the latter shrunk
+    own: float  # of each cell alone
+    hand: float  # one sigma of the painter's, Lab units at a grey
+    middle: float
+    span: float = 25.0
+
+    @property
+    def all(self) -> float:
+        """The whole variance, at the span."""
+        return self.everywhere + self.gain + self.near + self.own
+
+
+_IN_LIGHTNESS = _Errors(
+    everywhere=0.053,
+    gain=0.059,
+    near=0.535,
+    reach=(44.0, 15.0, 15.0),
+    own=0.02,
+    hand=0.9,
+    middle=55.0,
+)
+_IN_COLOUR = _Errors(
+    everywhere=0.004,
+    gain=0.009,
+    near=0.135,
+    reach=(26.0, 8.7, 8.7),
+    own=0.003,
+    hand=0.54,
+    middle=0.0,
+)
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class SharedDrift:
+    """What the other cells lead one to expect of each."""
+
+    lab: Floats  # (n, 3) drifts of L*, a*, b*
+    left_of_value: Floats  # (n,) share of the doubt of its value that is left to a cell alone
+    left_of_colour: Floats  # (n,) the same of its hue and chroma
+
+
+def shared_drift(
+    expected_lab: ArrayLike,
+    painted_lab: ArrayLike,
+    sigma_lightness: ArrayLike,
+    sigma_colour: ArrayLike,
+) -> SharedDrift:
+    """Give what is shared of the drifts from expected to painted Lab, both (n, 3).
+
+    One sigma of each painted cell is (n,): of its L*, and of its colour in CIEDE2000.
     """
     expected, painted = np.asarray(expected_lab, float), np.asarray(painted_lab, float)
-    sigma = np.asarray(sigma_lab, float)
-    if len(expected) < FEWEST_CELLS:
-        return np.zeros_like(expected)
-    off = painted - expected
-    return np.stack([_fitted(expected[:, axis], off[:, axis], sigma, axis) for axis in range(3)], 1)
-
-
-def _fitted(place: Floats, off: Floats, sigma: Floats, axis: int) -> Floats:
-    """Fit an offset and a gain with their priors, cells far off hardly pulling."""
-    design = np.stack([np.ones_like(place), (place - _MIDDLE[axis]) / _SPAN[axis]], axis=1)
-    prior = np.diag([_OFFSET_SIGMA[axis] ** -2, _GAIN_SIGMA[axis] ** -2])
-    pull = sigma**-2.0
-    fit: Floats = np.zeros(2)
-    for _ in range(_TURNS):
-        away = np.abs(off - design @ fit) / sigma
-        weight = pull / (1.0 + (away / _FAR) ** 2)
-        fit = np.asarray(
-            np.linalg.solve(design.T * weight @ design + prior, design.T * weight @ off)
+    shrinks = _shrinks(expected)
+    light = np.maximum(np.asarray(sigma_lightness, float), _LEAST)
+    colour = np.maximum(np.asarray(sigma_colour, float), _LEAST) * shrinks
+    drifts = painted - expected
+    found = []
+    for axis in range(3):
+        errors, sigma, hand = (
+            (_IN_LIGHTNESS, light, np.ones_like(light))
+            if axis == 0
+            else (_IN_COLOUR, colour, shrinks)
         )
-    return np.asarray(design @ fit)
+        alone = errors.own + (errors.hand * hand / sigma) ** 2
+        expects, left = _from_the_others(
+            drifts[:, axis] / sigma, _together(expected, axis, errors), alone
+        )
+        found.append((expects * sigma, np.sqrt((left + errors.own) / errors.all)))
+    shared, left = (np.stack(one, axis=1) for one in zip(*found, strict=True))
+    return SharedDrift(
+        lab=shared,
+        left_of_value=np.minimum(left[:, 0], 1.0),
+        left_of_colour=np.minimum(np.hypot(left[:, 1], left[:, 2]) / np.sqrt(2.0), 1.0),
+    )
+
+
+def along_a_row(expected_lab: ArrayLike, sigma_lightness: Floats, sigma_colour: Floats) -> Floats:
+    """Give the covariance (n, n) of how far along its way each cell of a row seems to lie.
+
+    In squares of CIEDE2000, nearly: what the reader errs and what the painter does.
+    """
+    expected = np.asarray(expected_lab, float)
+    shrinks = _shrinks(expected)
+    way = np.gradient(_evenly(expected, shrinks), axis=0)
+    way = way / np.maximum(np.linalg.norm(way, axis=1, keepdims=True), 1e-9)
+    covariance = np.zeros((len(expected), len(expected)))
+    for axis in range(3):
+        errors, sigma = (
+            (_IN_LIGHTNESS, sigma_lightness) if axis == 0 else (_IN_COLOUR, sigma_colour)
+        )
+        moves = way[:, axis] * sigma
+        covariance += np.outer(moves, moves) * _together(expected, axis, errors)
+        covariance += np.diag((way[:, axis] * errors.hand) ** 2 + errors.own * moves**2)
+    return covariance
+
+
+def _shrinks(lab: Floats) -> Floats:
+    return np.asarray(1.0 + _CHROMA_SHRINKS * np.hypot(lab[:, 1], lab[:, 2]))
+
+
+def _evenly(lab: Floats, shrinks: Floats) -> Floats:
+    return np.column_stack([lab[:, 0], lab[:, 1:] / shrinks[:, None]])
+
+
+def _together(expected: Floats, axis: int, errors: _Errors) -> Floats:
+    """Give the covariance (n, n) of errors that cells share, in squares of their own sigma."""
+    away = (expected[:, axis] - errors.middle) / errors.span
+    near = errors.near * _nearness(_evenly(expected, _shrinks(expected)), errors)
+    return np.asarray(errors.everywhere + errors.gain * np.outer(away, away) + near)
+
+
+def _nearness(places: Floats, errors: _Errors) -> Floats:
+    apart = (places[:, None] - places[None]) / errors.reach
+    return np.asarray(np.exp(-0.5 * np.sum(apart**2, axis=-1)))
+
+
+def _from_the_others(drift: Floats, together: Floats, alone: Floats) -> tuple[Floats, Floats]:
+    """Predict each drift from all others, (n,), and give the variance of what is shared, (n,)."""
+    noise = alone
+    for _ in range(_TURNS):
+        inverse = np.linalg.inv(together + np.diag(noise))
+        variance = 1.0 / np.diagonal(inverse)
+        off = (inverse @ drift) * variance  # leave-one-out: Rasmussen and Williams 2006, 5.12
+        left = np.maximum(variance - noise, 0.0)
+        expected = left + alone
+        noise = alone + expected * (off**2 / expected) / _FAR**2
+    return drift - off, left

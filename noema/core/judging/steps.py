@@ -14,8 +14,9 @@ from numpy.typing import NDArray
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.names import hue_step
 from noema.core.exercises.asked import Band, Even
-from noema.core.judging.evidence import Evidence, Stray
+from noema.core.judging.evidence import PER_VALUE, Evidence, Stray
 from noema.core.judging.judgement import Finding, FindingKind
+from noema.core.judging.shared_drift import along_a_row
 from noema.core.judging.words import cells_words, opening, step_words
 from noema.core.sheet.layout import Triple
 
@@ -35,7 +36,7 @@ _BENT, _BENT_ALONE = 0.2, 0.06
 """Logarithm of the power from which a row counts as bent, and what must be left of it once what
 all cells of the sheet share is taken off: a lamp's cast pushes rows of greys along."""
 
-_BENT_SURE, _BENT_SURE_ALONE = 9.0, 4.8
+_BENT_SURE, _BENT_SURE_ALONE = 11.0, 6.0
 """Twice the logarithm by which the bent row must be likelier, and where both ways agree on it."""
 
 _COLOURED = 4.6  # chroma that some cell of a row of colours must be asked for
@@ -54,6 +55,7 @@ class Row:
     painted: Floats  # (n,)
     alone: Floats  # (n,) the same, what all cells share taken off
     sigma: Floats  # (n,)
+    covariance: Floats  # (n, n) of where they are painted: a lamp pushes alike cells alike
 
 
 def find_in_rows(evidence: Evidence) -> Iterator[Finding]:
@@ -121,6 +123,11 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
     if len(strays) < 2:
         return None
     where = {cell.id: n for n, cell in enumerate(band.cells)}
+    covariance = along_a_row(
+        [s.cell.lab for s in strays],
+        np.array([s.lightness_sigma for s in strays]),
+        np.array([s.colour_sigma for s in strays]),
+    )
     at = [where[stray.cell.id] for stray in strays]
     if band.even is Even.VALUE:
         values = np.array([cell.hvc.value for cell in band.cells])
@@ -129,12 +136,14 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
         painted = (np.array([s.seen.hvc.value for s in strays]) - values[0]) / span
         alone = painted
         sigma = np.array([s.step_sigma for s in strays]) / abs(span)
+        covariance = covariance / (PER_VALUE * span) ** 2
     else:
         # Crowding may run through all rows of a sheet: what is shared stays in.
         asked, length, (painted, alone) = _along(
             band, [s.seen.lab for s in strays], [s.lab for s in strays]
         )
         sigma = np.array([s.own_sigma for s in strays]) / max(length, 1e-6)
+        covariance = covariance / max(length, 1e-6) ** 2
     if not np.all(np.diff(asked) > 1e-6):
         return None
     return Row(
@@ -144,6 +153,7 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
         painted=painted,
         alone=alone,
         sigma=sigma,
+        covariance=covariance,
     )
 
 
@@ -171,8 +181,8 @@ def _bunched(row: Row, evidence: Evidence) -> Finding | None:
     ]
     if len(row.strays) < _FEWEST_TO_BUNCH or max(ends, default=0.0) > _END_ROOM:
         return None
-    bend, better = _bend(row.asked, row.painted, row.sigma)
-    alone, alone_better = _bend(row.asked, row.alone, row.sigma)
+    bend, better = _bend(row.asked, row.painted, row.covariance)
+    alone, alone_better = _bend(row.asked, row.alone, np.diag(row.sigma**2))
     agree = abs(bend) > _BENT and alone * np.sign(bend) > _BENT_ALONE
     if not agree or not (better > _BENT_SURE or min(better, alone_better) > _BENT_SURE_ALONE):
         return None
@@ -193,10 +203,11 @@ def _bunched(row: Row, evidence: Evidence) -> Finding | None:
     )
 
 
-def _bend(asked: Floats, painted: Floats, sigma: Floats) -> tuple[float, float]:
+def _bend(asked: Floats, painted: Floats, covariance: Floats) -> tuple[float, float]:
     """Give the logarithm of the likeliest power, and by how much it is likelier than even steps."""
     bent = np.clip(asked, 0.0, 1.0)[None] ** _BENDS[:, None]
-    off = np.minimum(np.abs(painted - bent) / sigma, _OUTLIER)
+    evened = np.linalg.solve(np.linalg.cholesky(covariance), (painted - bent).T).T
+    off = np.minimum(np.abs(evened), _OUTLIER)
     unlikely = np.sum(off**2, axis=1)
     best = int(np.argmin(unlikely))
     return float(np.log(_BENDS[best])), float(unlikely[len(_BENDS) // 2] - unlikely[best])

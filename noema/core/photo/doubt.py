@@ -29,6 +29,7 @@ _DARK, _WELL_LIT = 0.0008, 0.4  # linear: veil and noise that don't shrink with 
 _WIDER, _LAMP_UNTOLD = 1.03, 1.3  # what is left out, from seeds kept for tuning: lamps vary much
 _NUDGE = 0.3  # Lab units
 _LEAST = 1e-4
+_LIGHTEST = 99.0  # L*
 _HUE_UNKNOWN = 25.0  # steps of a hundred: half way round, either way
 
 
@@ -96,12 +97,14 @@ def colours_of(
     spread = wider**2 * _to_lab(covariance, rgb, paper[0])
     curve = seeing.tone.sigma_log(raw.mean(axis=1), light.rgb.mean(axis=1))
     steps = _step_sigmas(labs, curve, own)
-    nudged = np.concatenate([labs, *(labs + _NUDGE * row for row in np.eye(3))])
+    # Hue, value and chroma end at white, but doubt of them doesn't.
+    within = np.minimum(labs, [_LIGHTEST, np.inf, np.inf])
+    nudged = np.concatenate([labs, within, *(within + _NUDGE * row for row in np.eye(3))])
     hvcs = hvcs_of(nudged)
     return Colours(
         labs=tuple((lightness, a, b) for lightness, a, b in labs.tolist()),
         hvcs=tuple(hvcs[: len(labs)]),
-        doubts=tuple(_doubts(labs, hvcs, spread, steps)),
+        doubts=tuple(_doubts(within, hvcs[len(labs) :], spread, steps)),
     )
 
 

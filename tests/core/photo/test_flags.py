@@ -128,6 +128,13 @@ def doubt_of(paint: PaintSample, scatter: float = 0.004, paper=PAPER) -> Doubt:
     return colours(paint, scatter=scatter, paper=paper).doubts[0]
 
 
+def test_a_shine_lighter_than_white_is_still_doubted():
+    shine = replace(sample(), rgb=np.array([1.2, 1.2, 1.15]))
+    assert colours(shine).labs[0][0] > 100.5
+    doubt = doubt_of(shine)
+    assert min(doubt.sigma_value, doubt.sigma_chroma) > 0.1
+
+
 def test_a_cyan_beyond_the_file_is_moved_outwards_and_doubted_more():
     cyan = replace(sample(), rgb=np.array([0.004, 0.25, 0.45]))
     inside = colours(cyan)
