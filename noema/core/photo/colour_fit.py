@@ -62,14 +62,14 @@ class ColourFit:
         mapped = root_terms(seen) @ self.mean.T
         return np.asarray(mapped + self.rest.of(mapped)[0] / weight_of(mapped))
 
-    def covariance_of(self, seen: Floats) -> Floats:
-        """Give the covariance (n, 3, 3) of those."""
+    def covariances_of(self, seen: Floats) -> tuple[Floats, Floats]:
+        """Give the covariances (n, 3, 3) of those: the map's, and of what no map takes away."""
         terms = root_terms(seen)
         blocks = self.covariance.reshape(OUT, TERMS, OUT, TERMS)
         shared = np.einsum("nt,itju,nu->nij", terms, blocks, terms)
         mapped = terms @ self.mean.T
         own = 1.0 / weight_of(mapped)
-        return np.asarray(shared + own[:, :, None] * own[:, None, :] * self.rest.of(mapped)[1])
+        return shared, own[:, :, None] * own[:, None, :] * self.rest.of(mapped)[1]
 
 
 def rest_of(rows: Floats) -> Rest:

@@ -25,6 +25,7 @@ Floats = NDArray[np.float64]
 
 _CAMERA_LOG = 0.012  # one sigma of the logarithm of luminance the camera itself adds to a cell
 _TONE_BETWEEN_CELLS = 0.3  # share of the tone curve's doubt that a difference of cells keeps
+_PAINT_BETWEEN_CELLS = 0.7  # share of a paint's own doubt that a difference of cells keeps
 _DARK, _WELL_LIT = 0.0008, 0.4  # linear: veil and noise that don't shrink with the light
 _WIDER, _LAMP_UNTOLD = 1.03, 1.3  # what is left out, from seeds kept for tuning: lamps vary much
 _NUDGE = 0.3  # Lab units
@@ -86,7 +87,7 @@ def colours_of(
     rgb = seeing.fit.true(toned @ seeing.to_wide.T)
     own = np.hypot(light.sigma_log, [sample.doubt for sample in samples])
     own = np.hypot(own, _CAMERA_LOG)
-    covariance = _covariance(toned, own, bends(raw, light.rgb), seeing)
+    covariance, paints_own = _covariances(toned, own, bends(raw, light.rgb), seeing)
     for n, channel in enumerate(clipped):
         if channel is not None:
             beyond = beyond_file(toned[n], rgb[n], channel, in_srgb=seeing.in_srgb)
@@ -95,8 +96,9 @@ def colours_of(
     labs = _labs(rgb, paper[0])
     wider = _WIDER if seeing.fit.lamp_told else _LAMP_UNTOLD
     spread = wider**2 * _to_lab(covariance, rgb, paper[0])
+    paints_own = _PAINT_BETWEEN_CELLS * np.sqrt(_to_lab(paints_own, rgb, paper[0])[:, 0, 0])
     curve = seeing.tone.sigma_log(raw.mean(axis=1), light.rgb.mean(axis=1))
-    steps = _step_sigmas(labs, curve, own)
+    steps = np.hypot(_step_sigmas(labs, curve, own), paints_own)
     # Hue, value and chroma end at white, but doubt of them doesn't.
     within = np.minimum(labs, [_LIGHTEST, np.inf, np.inf])
     nudged = np.concatenate([labs, within, *(within + _NUDGE * row for row in np.eye(3))])
@@ -113,8 +115,10 @@ def _labs(rgb: Floats, paper_lab: Triple) -> Floats:
     return xyz_to_lab(np.maximum(rgb @ WIDE_TO_XYZ_D50.T, 1e-6) * ratio)
 
 
-def _covariance(toned: Floats, own: Floats, bent: Floats, seeing: Seeing) -> Floats:
-    """Add up every error of linear RGB, (n, 3, 3)."""
+def _covariances(
+    toned: Floats, own: Floats, bent: Floats, seeing: Seeing
+) -> tuple[Floats, Floats]:
+    """Add up every error of linear RGB, (n, 3, 3); and what of it is each paint's own."""
     paper_log = seeing.paper[1] / _lightness_slope(seeing.paper[0][0])
     together = toned * np.hypot(own, paper_log)[:, None]
     moves = toned[..., None] * bent  # (n, channels, terms of the curve)
@@ -124,7 +128,8 @@ def _covariance(toned: Floats, own: Floats, bent: Floats, seeing: Seeing) -> Flo
     # Through the colour map's slope, which near a colour is close to its own ratio.
     slope = seeing.fit.mean[:, :3] @ seeing.to_wide
     after = np.einsum("ij,njk,lk->nil", slope, before, slope)
-    return np.asarray(after + seeing.fit.covariance_of(toned @ seeing.to_wide.T))
+    of_map, of_paint = seeing.fit.covariances_of(toned @ seeing.to_wide.T)
+    return after + of_map + of_paint, of_paint
 
 
 def _to_lab(covariance: Floats, rgb: Floats, paper_lab: Triple) -> Floats:

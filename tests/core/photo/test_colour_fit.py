@@ -93,7 +93,7 @@ def test_an_old_tube_is_told_by_the_print_and_doubted_more_than_daylight():
             taught = taught_by(known, true_rgb(inks), 0.01, ink=True)
             kept = seen[(seen > 0.005).all(axis=1)]
             fit = fit_colour(taught)
-            variance = np.einsum("nii->ni", fit.covariance_of(kept))
+            variance = np.einsum("nii->ni", sum(fit.covariances_of(kept)))
             spread = np.sqrt((variance * weight_of(fit.true(kept)) ** 2).sum(axis=1))
             doubts[optics.lamp].append(np.median(spread))
     assert np.median(doubts["FL4"]) > 1.08 * np.median(doubts["D65"])
