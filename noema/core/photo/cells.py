@@ -17,6 +17,8 @@ from noema.core.sheet.layout import Cell, Layout
 
 Floats = NDArray[np.float64]
 
+_MORE_EVEN = 0.25  # of the painted cells
+
 CELL_INSET_MM = 1.6
 _MOST_PIXELS = 1600  # of a cell: more add time, not knowledge
 _LINE_MM, _BEYOND_MM = 0.9, 2.6  # paint over the line is looked for between these
@@ -41,11 +43,13 @@ def read_cells(
         seeing,
         CellLight(rgb=page.light.at(centres), sigma_log=page.light.sigma_at(centres)),
     )
+    evenly = np.quantile([one.unevenness for one in samples if not one.bare] or [0.0], _MORE_EVEN)
     suspicions = [
         Suspicions(
             shine=shine[n],
             light_step=page.light.step_beside(centres[n]),
             inside=_inside(size_px, to_picture(placed, cell.polygon_mm)),
+            usual_unevenness=float(evenly),
         )
         for n, cell in enumerate(layout.cells)
     ]

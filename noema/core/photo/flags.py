@@ -34,8 +34,10 @@ _GLARE_SHARE = 0.03
 _SHINE_OVER, _SHINE_LEAST, _SHINE_SURE = 0.07, 0.004, 1.5
 """Shine counts from a share of the paint's own light, a least amount, and so many sigmas."""
 _GLARE_OVER = 1.8  # times the cell's own middle luminance
-_EDGE_LOG = 0.08  # between paper on two sides of a cell: a shadow ends there
+_EDGE_LOG = 0.15  # between paper on two sides of a cell: a shadow ends there
 _UNEVEN_LOG = 0.12
+_ODDLY_UNEVEN_LOG, _TIMES_UNEVEN = 0.05, 4.0
+"""Less than that is uneven, too, where it is so many times what this hand lays: shine on grey."""
 _PARTLY = 0.75  # painted share under which a cell counts as partly painted
 
 
@@ -111,6 +113,7 @@ class Suspicions:
     shine: Shine
     light_step: float  # between paper on two sides, in logarithms, after the light was evened
     inside: bool  # wholly in the picture
+    usual_unevenness: float  # of the more even cells of this sheet
 
 
 def cell_flags(
@@ -124,6 +127,7 @@ def cell_flags(
     sparks = (luminance > _GLARE_OVER * usual) & (top >= _BURNT)
     enough = max(_SHINE_OVER * darkest + _SHINE_LEAST, _SHINE_SURE * about.shine.sigma)
     shine = about.shine
+    oddly = max(_ODDLY_UNEVEN_LOG, _TIMES_UNEVEN * about.usual_unevenness)
     shines = shine.broken or shine.beside or shine.amount > enough
     seen = {
         CellFlag.UNPAINTED: sample.bare,
@@ -132,7 +136,7 @@ def cell_flags(
         and (shines or (len(sparks) > 0 and float(sparks.mean()) > _GLARE_SHARE)),
         CellFlag.SHADOW: about.light_step > _EDGE_LOG,
         CellFlag.CLIPPED: _clipped(raw) or (clipped_channel(raw) is not None and sigma > _UNSURE),
-        CellFlag.UNEVEN: sample.unevenness > _UNEVEN_LOG,
+        CellFlag.UNEVEN: sample.unevenness > min(_UNEVEN_LOG, oddly),
         CellFlag.OUTSIDE: not about.inside,
     }
     return tuple(flag for flag, holds in seen.items() if holds)

@@ -29,7 +29,7 @@ from noema.core.sheet.layout import Marker, box
 NO_GREYS = fit_tone()
 NO_PATCHES = fit_colour()
 PAPER = ((94.5, 0.0, 0.0), 1.0)
-CALM = Suspicions(shine=Shine(), light_step=0.0, inside=True)
+CALM = Suspicions(shine=Shine(), light_step=0.0, inside=True, usual_unevenness=0.03)
 
 
 def sample(luminance=0.3, **changes) -> PaintSample:
@@ -65,6 +65,13 @@ def test_each_trouble_has_its_flag():
     assert flags_of(shine=Shine(broken=True)) == (CellFlag.GLARE,)
     assert flags_of(inside=False) == (CellFlag.OUTSIDE,)
     assert flags_of(raw=np.zeros((1000, 3), dtype=np.uint8)) == (CellFlag.CLIPPED,)
+
+
+def test_a_cell_is_uneven_beside_an_even_hands_others():
+    rather = sample(unevenness=0.08)
+    assert flags_of(rather, usual_unevenness=0.012) == (CellFlag.UNEVEN,)
+    assert flags_of(rather, usual_unevenness=0.04) == ()
+    assert flags_of(sample(unevenness=0.04), usual_unevenness=0.005) == ()
 
 
 def test_a_shine_on_dark_paint_is_glare_and_a_burnt_cell_is_clipped():
