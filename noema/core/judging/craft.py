@@ -14,7 +14,7 @@ from noema.core.photo.reading import CellFlag, CellReading
 Floats = NDArray[np.float64]
 
 _WET_SHARE, _FEWEST_WET = 0.25, 3  # painted cells that shine, from which a sheet is called wet
-_RESTLESS_SHARE = 0.3  # of painted cells that shine or are uneven, from which that counts as well
+_RESTLESS_SHARE = 0.25  # of painted cells that shine or are uneven, from which that counts as well
 _LIT_UP = 0.04  # of white's light that shine adds to a cell, at the least
 _PLAINLY = 0.06  # the same, where no glare was flagged
 _DARK_ENOUGH = 0.35  # of white's light, expected, under which added light shows
