@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import HVC, hvcs_of
@@ -18,6 +19,8 @@ from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Role
 from noema.core.sheet.layout import Triple
+
+Floats = NDArray[np.float64]
 
 THIN_COVERAGE = 0.88
 """Share of a cell under which paint doesn't cover it."""
@@ -59,16 +62,6 @@ class Stray:
     def step_sigma(self) -> float:
         """One sigma of the value against other cells of the sheet."""
         return self.seen.sigma_step * _dimmed(self.seen)
-
-    @property
-    def lightness_sigma(self) -> float:
-        """One sigma of L*, what other cells share with it included."""
-        return PER_VALUE * self.seen.sigma_value * _dimmed(self.seen)
-
-    @property
-    def colour_sigma(self) -> float:
-        """One sigma of the colour, CIEDE2000, what other cells share with it included."""
-        return self.seen.sigma * _dimmed(self.seen)
 
     @property
     def value_sigma(self) -> float:
@@ -171,8 +164,7 @@ def strays_of(
     dim = np.array([_dimmed(seen) for _, _, seen in trusted])
     expected = np.array([cell.lab for cell, _, _ in trusted])
     painted = np.array([seen.lab for _, _, seen in trusted])
-    light = dim * [PER_VALUE * seen.sigma_value for _, _, seen in trusted]
-    shared = shared_drift(expected, painted, light, dim * [seen.sigma for _, _, seen in trusted])
+    shared = shared_drift(expected, painted, *sigmas_of([seen for _, _, seen in trusted]))
     own = painted - shared.lab
     hvcs, away = hvcs_of(own), ciede2000(own, expected)
     return {
@@ -184,7 +176,10 @@ def strays_of(
             lab=tuple(own[n].tolist()),
             hvc=hvcs[n],
             away=float(away[n]),
-            left=(float(dim[n] * shared.left_of_value[n]), float(dim[n] * shared.left_of_colour[n])),
+            left=(
+                float(dim[n] * shared.left_of_value[n]),
+                float(dim[n] * shared.left_of_colour[n]),
+            ),
         )
         for n, (cell, as_printed, seen) in enumerate(trusted)
     }
@@ -195,6 +190,13 @@ def is_trusted(seen: CellReading) -> bool:
     flags = set(seen.flags)
     covered = seen.coverage >= THIN_COVERAGE and CellFlag.PARTLY_PAINTED not in flags
     return CellFlag.OUTSIDE not in flags and (covered or CellFlag.UNPAINTED in flags)
+
+
+def sigmas_of(read: Sequence[CellReading]) -> tuple[Floats, Floats]:
+    """Give one sigma of each cell's L* and of its colour, CIEDE2000, what is shared included."""
+    dim = np.array([_dimmed(seen) for seen in read])
+    values = np.array([seen.sigma_value for seen in read])
+    return PER_VALUE * dim * values, dim * np.array([seen.sigma for seen in read])
 
 
 def _dimmed(seen: CellReading) -> float:

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from noema.core.exercises.asked import CellShape, Even
-from noema.core.judging.evidence import Evidence, Stray
+from noema.core.judging.evidence import Evidence
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.words import opening
 

@@ -15,7 +15,7 @@ from numpy.typing import ArrayLike, NDArray
 
 Floats = NDArray[np.float64]
 
-_FAR = 1.2  # sigmas at which a cell pulls half as hard
+_FAR = 1.2  # of the reader's sigmas: how far off a cell may be and still pull nearly in full
 _TURNS = 4
 _LEAST = 0.05  # Lab units: no cell is surer
 _CHROMA_SHRINKS = 0.045  # how intense colours lie closer than they seem (CIE94)
@@ -152,6 +152,5 @@ def _from_the_others(drift: Floats, together: Floats, alone: Floats) -> tuple[Fl
         variance = 1.0 / np.diagonal(inverse)
         off = (inverse @ drift) * variance  # leave-one-out: Rasmussen and Williams 2006, 5.12
         left = np.maximum(variance - noise, 0.0)
-        expected = left + alone
-        noise = alone + expected * (off**2 / expected) / _FAR**2
+        noise = alone + (off / _FAR) ** 2
     return drift - off, left

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.names import hue_step
 from noema.core.exercises.asked import Band, Even
-from noema.core.judging.evidence import PER_VALUE, Evidence, Stray
+from noema.core.judging.evidence import PER_VALUE, Evidence, Stray, sigmas_of
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.shared_drift import along_a_row
 from noema.core.judging.words import cells_words, opening, step_words
@@ -123,11 +123,7 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
     if len(strays) < 2:
         return None
     where = {cell.id: n for n, cell in enumerate(band.cells)}
-    covariance = along_a_row(
-        [s.cell.lab for s in strays],
-        np.array([s.lightness_sigma for s in strays]),
-        np.array([s.colour_sigma for s in strays]),
-    )
+    covariance = along_a_row([s.cell.lab for s in strays], *sigmas_of([s.seen for s in strays]))
     at = [where[stray.cell.id] for stray in strays]
     if band.even is Even.VALUE:
         values = np.array([cell.hvc.value for cell in band.cells])

@@ -115,9 +115,7 @@ def _labs(rgb: Floats, paper_lab: Triple) -> Floats:
     return xyz_to_lab(np.maximum(rgb @ WIDE_TO_XYZ_D50.T, 1e-6) * ratio)
 
 
-def _covariances(
-    toned: Floats, own: Floats, bent: Floats, seeing: Seeing
-) -> tuple[Floats, Floats]:
+def _covariances(toned: Floats, own: Floats, bent: Floats, seeing: Seeing) -> tuple[Floats, Floats]:
     """Add up every error of linear RGB, (n, 3, 3); and what of it is each paint's own."""
     paper_log = seeing.paper[1] / _lightness_slope(seeing.paper[0][0])
     together = toned * np.hypot(own, paper_log)[:, None]
