@@ -54,7 +54,7 @@ from noema.stand_ins.saltmarsh import (
     Given,
     hand_of,
 )
-from noema.stand_ins.student import Mistake, Painted, Sitting, paint_sheet
+from noema.stand_ins.student import Mistake, Painted, Sitting, paint_sheet, recipe_of
 from noema.stand_ins.studio import take_picture
 from noema.store.assignments import assignment_of_school
 from noema.store.engine import bring_up_to_date, open_engine, open_sessions
@@ -240,9 +240,9 @@ def _hand_in(
 
 def _painted(story: Story, exercise: Exercise, hand: Hand, given: Given, attempt: int) -> Painted:
     """Paint an exercise of a set's tubes as its student mixes it, now and then with a mistake."""
-    as_hand = Painted(hand=hand, mishap=Mishap(), wrong=())
     if exercise.paints is None:
-        return as_hand
+        recipes = {cell.id: recipe_of(cell) for cell in exercise.asked.cells}
+        return Painted(hand=replace(hand, recipes=recipes), mishap=Mishap(), wrong=())
     sitting = Sitting(
         asked=exercise.asked,
         paints=exercise.paints,
