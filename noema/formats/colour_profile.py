@@ -1,7 +1,7 @@
 """What a file's numbers mean: ICC profiles (ICC.1:2022) through a colour management library."""
 
 from dataclasses import dataclass
-from functools import partial
+from functools import lru_cache, partial
 
 import numpy as np
 import pyvips
@@ -15,6 +15,7 @@ from noema.core.photo.picture import Linearise, linear_of_srgb
 _SRGB = (LINEAR_TO_XYZ_D65.T / 100.0).astype(np.float32)
 _COLOUR_SPACE = slice(16, 20)  # of a profile's head: which numbers it speaks of
 _ALIKE = 0.004  # linear: a profile this close to sRGB is sRGB
+_REMEMBERED = 16  # profiles: a class's phones have few
 _PURE = np.array([[[255, 0, 0], [0, 255, 0], [0, 0, 255]]], np.uint8)
 _RAMPS = np.stack(
     [np.arange(0, 256, 15)[:, None] * row for row in ([1, 1, 1], *np.eye(3))], axis=0
@@ -31,6 +32,7 @@ class FileSpace:
     to_wide: NDArray[np.float64]  # (3, 3) from its linear channels to linear BT.2020
 
 
+@lru_cache(maxsize=_REMEMBERED)
 def space_of(icc: bytes) -> FileSpace | None:
     """Give what an RGB profile says; None for sRGB and for a profile that can't be used."""
     if icc[_COLOUR_SPACE] != b"RGB ":

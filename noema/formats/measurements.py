@@ -7,7 +7,7 @@ LAB_B among them, BEGIN_DATA holds a sample a line. CSV has a header with L, a a
 import csv
 import io
 import shlex
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
 from noema.core.errors import BadFile
@@ -102,10 +102,10 @@ def _csv(text: str) -> tuple[Sample, ...]:
     if not lines:
         return ()
     separator = max(";\t,", key=lines[0].count)
-    rows = csv.reader(io.StringIO(text), delimiter=separator)
+    rows = csv.reader(io.StringIO(text, newline=None), delimiter=separator)
     columns: list[str] = []
     samples: list[Sample] = []
-    for row in rows:
+    for row in _rows(rows):
         cells = [cell.strip() for cell in row]
         if not any(cells) or cells[0].startswith("#"):
             continue
@@ -114,6 +114,13 @@ def _csv(text: str) -> tuple[Sample, ...]:
             continue
         samples.append(_sample(cells, columns, rows.line_num, len(samples) + 1))
     return tuple(samples)
+
+
+def _rows(reader: Iterable[list[str]]) -> Iterator[list[str]]:
+    try:
+        yield from reader
+    except csv.Error as wrong:
+        raise BadFile("the file's rows can't be told apart: save it as CSV again") from wrong
 
 
 def _words(line: str, number: int) -> list[str]:

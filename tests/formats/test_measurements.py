@@ -46,6 +46,7 @@ def test_cgats_text_is_read_and_written():
     [
         "name,L,a,b\nmasstone,45,60,40\n",
         "L*;a*;b*;label\n45,0;60,0;40,0;masstone\n",
+        "name,L,a,b\rmasstone,45,60,40\r",
         "# D50\nLAB_L\tLAB_A\tLAB_B\tSAMPLE_NAME\n45\t60\t40\tmasstone\n\n",
     ],
 )
@@ -63,6 +64,7 @@ def test_csv_of_several_kinds(text):
         ("L,a,b\n45,60\n", "line 2: 2 columns where the header has 3"),
         ("L,a,b\n145,60,2\n", "line 2: L\\* lies outside 0 to 100"),
         ("L,a,b\n45,nan,2\n", "line 2: a\\* is not a colour's number"),
+        ("L,a,b\n" + "1" * 200_000, "rows can't be told apart"),
         ("", "holds no measured colours"),
         ("L,a,b\n", "holds no measured colours"),
         (CGATS.replace("41.0", "many"), "line 10: a\\* is not a number"),

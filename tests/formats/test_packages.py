@@ -7,7 +7,7 @@ from random import Random
 
 import orjson
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
 from noema.core.errors import Refused
@@ -165,6 +165,8 @@ def test_no_archive_breaks_anything(data):
 
 @FUZZ
 @given(st.one_of(mutated(CGATS), st.binary(max_size=300)))
+@example(b"\r\x00")
+@example(b"l,a,b\n" + b"1" * 200_000)
 def test_no_measurement_file_breaks_anything(data):
     read_or_refused(samples_from_bytes, data)
 
