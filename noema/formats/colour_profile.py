@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from functools import lru_cache, partial
 
+import cv2
 import numpy as np
 import pyvips
 from numpy.typing import NDArray
@@ -14,12 +15,15 @@ from noema.core.photo.picture import Linearise, linear_of_srgb
 
 _SRGB = (LINEAR_TO_XYZ_D65.T / 100.0).astype(np.float32)
 _COLOUR_SPACE = slice(16, 20)  # of a profile's head: which numbers it speaks of
-_ALIKE = 0.004  # linear: a profile this close to sRGB is sRGB
+_ALIKE = 0.004  # linear: so close to sRGB, or to a curve a channel, a profile is that
 _REMEMBERED = 16  # profiles: a class's phones have few
 _PURE = np.array([[[255, 0, 0], [0, 255, 0], [0, 0, 255]]], np.uint8)
 _RAMPS = np.stack(
     [np.arange(0, 256, 15)[:, None] * row for row in ([1, 1, 1], *np.eye(3))], axis=0
 ).astype(np.uint8)
+
+_EACH = np.stack([np.arange(256)[:, None] * row for row in np.eye(3)], axis=0).astype(np.uint8)
+_MIXED = np.stack(np.meshgrid(*[np.arange(0, 256, 51, np.uint8)] * 3), axis=-1).reshape(1, -1, 3)
 
 pyvips.cache_set_max(0)  # photographs don't come twice
 
@@ -47,9 +51,23 @@ def space_of(icc: bytes) -> FileSpace | None:
         return None
     back = np.linalg.inv(pure).astype(np.float32)
     return FileSpace(
-        linear=partial(_linear, icc=icc, back=back),
+        linear=_linearise(icc, back),
         to_wide=np.asarray(XYZ_D50_TO_WIDE @ D65_TO_D50 @ (100.0 * pure.T)),
     )
+
+
+def _linearise(icc: bytes, back: NDArray[np.float32]) -> Linearise:
+    """Give a table where a profile has a curve a channel, as phones' have; else the profile."""
+    each = _linear(_EACH, icc, back)
+    curves = np.stack([each[n, :, n] for n in range(3)], axis=-1)[None]
+    by_curves = partial(_by_curves, curves=curves)
+    if np.abs(by_curves(_MIXED) - _linear(_MIXED, icc, back)).max() < _ALIKE:
+        return by_curves
+    return partial(_linear, icc=icc, back=back)
+
+
+def _by_curves(rgb: NDArray[np.uint8], curves: NDArray[np.float32]) -> NDArray[np.float32]:
+    return np.asarray(cv2.LUT(rgb, curves), dtype=np.float32)
 
 
 def _linear(rgb: NDArray[np.uint8], icc: bytes, back: NDArray[np.float32]) -> NDArray[np.float32]:

@@ -6,8 +6,9 @@ import numpy as np
 import pytest
 from PIL import Image, ImageCms
 
-from noema.core.colour.srgb import lab_to_linear
+from noema.core.colour.srgb import lab_to_linear, srgb_to_linear
 from noema.core.colour.wide import srgb_linear_to_wide, wide_to_lab
+from noema.formats import colour_profile
 from noema.formats.colour_profile import space_of
 from noema.formats.photo_file import open_photo
 from noema.stand_ins.colour_file import Space, encoded, from_linear_srgb, icc_profile
@@ -53,6 +54,17 @@ def test_a_space_has_the_primaries_and_white_its_standard_names(space):
     wanted = srgb_linear_to_wide(np.linalg.inv(from_linear_srgb(space)).T).T
     assert found.to_wide == pytest.approx(wanted, abs=0.002)
     assert found.to_wide @ np.ones(3) == pytest.approx(np.ones(3), abs=0.002)
+
+
+def test_a_curve_a_channel_is_followed_closely_and_so_is_any_profile(monkeypatch):
+    icc = icc_profile(Space.DISPLAY_P3)
+    bytes_rgb = np.random.default_rng(2).integers(0, 256, (40, 40, 3)).astype(np.uint8)
+    by_curves = space_of(icc).linear(bytes_rgb)
+    assert by_curves == pytest.approx(srgb_to_linear(bytes_rgb / 255.0), abs=1e-3)
+    monkeypatch.setattr(colour_profile, "_ALIKE", 1e-9)
+    space_of.cache_clear()
+    assert space_of(icc).linear(bytes_rgb) == pytest.approx(by_curves, abs=0.004)
+    space_of.cache_clear()
 
 
 def test_srgb_itself_needs_no_detour():
