@@ -33,7 +33,8 @@ from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.photo_file import open_photo
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.stand_ins.processes import own_processes
-from noema.stand_ins.student import Mistake, Painted, Sitting, paint_sheet
+from noema.stand_ins.sitting import Sitting
+from noema.stand_ins.student import Mistake, Painted, paint_sheet
 from noema.stand_ins.studio import take_picture
 
 FIRST_SEED = 180_000  # kept apart from the seeds used while building

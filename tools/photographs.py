@@ -30,7 +30,7 @@ from noema.formats.photo_file import open_photo
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.stand_ins.painter import Hand
 from noema.stand_ins.processes import own_processes
-from noema.stand_ins.student import recipe_of
+from noema.stand_ins.sitting import recipe_of
 from noema.stand_ins.studio import take_picture
 
 FIRST_SEED = 50_000  # kept apart from the seeds used while building

@@ -20,6 +20,7 @@ from noema.core.pigments.shelf import PaintSet
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
 from noema.stand_ins.processes import own_processes
+from noema.stand_ins.spectra import Recipe
 from noema.stand_ins.student import Painted
 from tools.mistakes import photographed, sheet_of
 
@@ -96,7 +97,7 @@ def _followed(
     return replace(pile, amounts=amounts)
 
 
-def _recipes(piles: dict[str, Pile], paints: PaintSet) -> dict[str, tuple[Part, ...]]:
+def _recipes(piles: dict[str, Pile], paints: PaintSet) -> dict[str, Recipe]:
     return {
         name: tuple(
             Part(tube=tube, amount=amount)

@@ -28,7 +28,8 @@ from noema.core.photo.reading import CellReading, Reading
 from noema.core.pigments.shelf import PaintSet, builtin_set
 from noema.core.progress.course import CHANCE, CHANCE_OF_ONE, Course, Point, Way, course
 from noema.stand_ins.processes import own_processes
-from noema.stand_ins.student import Sitting, paint_sheet
+from noema.stand_ins.sitting import Sitting
+from noema.stand_ins.student import paint_sheet
 
 FIRST_SEED = 165_000  # kept apart from the seeds used while building
 STUDENTS = 96  # three classes of 32

@@ -54,7 +54,8 @@ from noema.stand_ins.saltmarsh import (
     Given,
     hand_of,
 )
-from noema.stand_ins.student import Mistake, Painted, Sitting, paint_sheet, recipe_of
+from noema.stand_ins.sitting import Sitting, recipe_of
+from noema.stand_ins.student import Mistake, Painted, paint_sheet
 from noema.stand_ins.studio import take_picture
 from noema.store.assignments import assignment_of_school
 from noema.store.engine import bring_up_to_date, open_engine, open_sessions

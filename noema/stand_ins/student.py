@@ -11,18 +11,13 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import USUAL_HUES, hue_step
 from noema.core.errors import Refused
-from noema.core.exercises.asked import Asked, AskedCell, Band, CellShape, Even, Lab
-from noema.core.exercises.cells import is_wash
-from noema.core.exercises.tolerance import Tolerance
-from noema.core.pigments.film import Surface
-from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
+from noema.core.exercises.asked import AskedCell, Band, CellShape, Even
+from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.qualities import qualities
-from noema.core.pigments.shelf import BLACK, TUBES, WHITE, PaintSet
 from noema.core.pigments.tube import Role, Tube
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
-
-_BLACK_IN_WHITE = np.stack([np.ones(121), np.geomspace(1e-4, 1e2, 121)], axis=1)
+from noema.stand_ins.sitting import Mix, Mixes, Sitting, lab_of
 
 
 class Mistake(Enum):
@@ -45,59 +40,6 @@ class Painted:
     hand: Hand
     mishap: Mishap
     wrong: tuple[str, ...]  # cells in which the mistake lies
-
-
-@dataclass(frozen=True, kw_only=True)
-class Mix:
-    """A colour, and what it was mixed from."""
-
-    lab: Lab
-    parts: tuple[Part, ...]
-
-
-Mixes = dict[str, Mix]  # by cell
-
-
-@dataclass(frozen=True, kw_only=True)
-class Sitting:
-    """One student before one exercise."""
-
-    asked: Asked
-    paints: PaintSet | None  # None: a plain value scale
-    rooms: Tolerance
-    rng: Generator
-    care: float = 0.08  # one sigma of the logarithm of each amount, when nothing goes wrong
-
-    @property
-    def surface(self) -> Surface:
-        """How the paint dries."""
-        return self.paints.binder.dry if self.paints else Surface()
-
-    def mixed(self, parts: tuple[Part, ...], surface: Surface | None = None) -> Mix:
-        """Mix, each amount a little off."""
-        off = np.exp(self.rng.normal(0.0, self.care, len(parts))).tolist()
-        parts = tuple(
-            replace(part, amount=part.amount * o) for part, o in zip(parts, off, strict=True)
-        )
-        lab = lab_of_parts(parts, surface or self.surface) + self.rng.normal(0.0, 0.4, 3)
-        return Mix(lab=_lab(lab), parts=parts)
-
-    def right(self, cell: AskedCell) -> Mix:
-        """Paint a cell as asked, as well as hands can."""
-        if len(cell.parts) < 2 or is_wash(cell, self.surface):
-            lab = np.array(cell.lab) + self.rng.normal(0.0, (0.9, 0.5, 0.5))
-            return Mix(lab=_lab(lab), parts=recipe_of(cell))
-        return self.mixed(cell.parts)
-
-
-def recipe_of(cell: AskedCell) -> tuple[Part, ...]:
-    """Say what a cell is mixed from: black and white where an exercise names no tubes."""
-    if cell.parts:
-        return cell.parts
-    tubes = (TUBES[WHITE], TUBES[BLACK])
-    away = np.abs(mix_labs(tubes, _BLACK_IN_WHITE)[:, 0] - cell.lab[0])
-    amounts = _BLACK_IN_WHITE[int(np.argmin(away))].tolist()
-    return tuple(Part(tube=t, amount=a) for t, a in zip(tubes, amounts, strict=True))
 
 
 def paint_sheet(sitting: Sitting, mistake: Mistake | None) -> Painted:
@@ -236,7 +178,7 @@ def _crowded(band: Band, power: float, rng: Generator) -> Mixes:
     moved = np.stack([np.interp(places**power, places, column) for column in labs.T], axis=-1)
     moved += rng.normal(0.0, (0.9, 0.5, 0.5), moved.shape)
     return {
-        cell.id: Mix(lab=_lab(lab), parts=cell.parts)
+        cell.id: Mix(lab=lab_of(lab), parts=cell.parts)
         for cell, lab in zip(band.cells[1:-1], moved[1:-1], strict=True)
     }
 
@@ -263,7 +205,7 @@ def _until(
     tubes = [*(part.tube for part in cell.parts), tube]
     amounts = [[*(part.amount for part in cell.parts), whole * more] for more in pull]
     for row, lab in zip(amounts, mix_labs(tubes, amounts, sitting.surface), strict=True):
-        hvc = hvc_of(_lab(lab))
+        hvc = hvc_of(lab_of(lab))
         hue = 0.0
         if hvc.hue100 is not None and cell.hvc.hue100 is not None and hvc.chroma > 2.0:
             hue = abs(hue_step(cell.hvc.hue100, hvc.hue100))
@@ -300,11 +242,6 @@ def _apart(one: Tube, other: Tube) -> float:
     if hues[0] is None or hues[1] is None:
         return 50.0
     return abs(hue_step(hues[0], hues[1]))
-
-
-def _lab(values: np.ndarray) -> Lab:
-    lightness, a, b = values.tolist()
-    return (lightness, a, b)
 
 
 _MADE = {

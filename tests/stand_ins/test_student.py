@@ -8,7 +8,8 @@ from noema.core.errors import Refused
 from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Level
 from noema.core.exercises.tolerance import usual_tolerance
-from noema.stand_ins.student import Mistake, Sitting, paint_sheet
+from noema.stand_ins.sitting import Sitting
+from noema.stand_ins.student import Mistake, paint_sheet
 from tests.core.exercises.grounds import asked
 from tests.core.judging.readings import SPLIT
 

@@ -13,12 +13,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from noema.core.colour.evenly import evenly, shrinks
+
 Floats = NDArray[np.float64]
 
 _FAR = 1.2  # of the reader's sigmas: how far off a cell may be and still pull nearly in full
 _TURNS = 4
 _LEAST = 0.05  # Lab units: no cell is surer
-_CHROMA_SHRINKS = 0.045  # how intense colours lie closer than they seem (CIE94)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -30,7 +31,7 @@ class _Errors:
     near: float  # shared by colours within reach
     reach: tuple[float, float, float]  # L*, a*, b*, the latter shrunk
     own: float  # of each cell alone
-    hand: float  # one sigma of the painter's, Lab units at a grey
+    hand: float  # one sigma of the painter's, in the same units
     middle: float
     span: float = 25.0
 
@@ -80,62 +81,51 @@ def shared_drift(
     One sigma of each painted cell is (n,): of its L*, and of its colour in CIEDE2000.
     """
     expected, painted = np.asarray(expected_lab, float), np.asarray(painted_lab, float)
-    shrinks = _shrinks(expected)
-    light = np.maximum(np.asarray(sigma_lightness, float), _LEAST)
-    colour = np.maximum(np.asarray(sigma_colour, float), _LEAST) * shrinks
-    drifts = painted - expected
+    scale = np.ones_like(expected)
+    scale[:, 1:] = shrinks(expected)[:, None]
+    drifts = (painted - expected) / scale
     found = []
-    for axis in range(3):
-        errors, sigma, hand = (
-            (_IN_LIGHTNESS, light, np.ones_like(light))
-            if axis == 0
-            else (_IN_COLOUR, colour, shrinks)
-        )
-        alone = errors.own + (errors.hand * hand / sigma) ** 2
-        expects, left = _from_the_others(
-            drifts[:, axis] / sigma, _together(expected, axis, errors), alone
-        )
+    for axis, (errors, sigma) in enumerate(_coordinates(sigma_lightness, sigma_colour)):
+        alone = errors.own + (errors.hand / sigma) ** 2
+        together = _together(expected, axis, errors)
+        expects, left = _from_the_others(drifts[:, axis] / sigma, together, alone)
         found.append((expects * sigma, np.sqrt((left + errors.own) / errors.all)))
     shared, left = (np.stack(one, axis=1) for one in zip(*found, strict=True))
     return SharedDrift(
-        lab=shared,
+        lab=shared * scale,
         left_of_value=np.minimum(left[:, 0], 1.0),
         left_of_colour=np.minimum(np.hypot(left[:, 1], left[:, 2]) / np.sqrt(2.0), 1.0),
     )
 
 
-def along_a_row(expected_lab: ArrayLike, sigma_lightness: Floats, sigma_colour: Floats) -> Floats:
+def along_a_row(
+    expected_lab: ArrayLike, sigma_lightness: ArrayLike, sigma_colour: ArrayLike
+) -> Floats:
     """Give the covariance (n, n) of how far along its way each cell of a row seems to lie.
 
     In squares of CIEDE2000, nearly: what the reader errs and what the painter does.
     """
     expected = np.asarray(expected_lab, float)
-    shrinks = _shrinks(expected)
-    way = np.gradient(_evenly(expected, shrinks), axis=0)
+    way = np.gradient(evenly(expected), axis=0)
     way = way / np.maximum(np.linalg.norm(way, axis=1, keepdims=True), 1e-9)
     covariance = np.zeros((len(expected), len(expected)))
-    for axis in range(3):
-        errors, sigma = (
-            (_IN_LIGHTNESS, sigma_lightness) if axis == 0 else (_IN_COLOUR, sigma_colour)
-        )
+    for axis, (errors, sigma) in enumerate(_coordinates(sigma_lightness, sigma_colour)):
         moves = way[:, axis] * sigma
         covariance += np.outer(moves, moves) * _together(expected, axis, errors)
         covariance += np.diag((way[:, axis] * errors.hand) ** 2 + errors.own * moves**2)
     return covariance
 
 
-def _shrinks(lab: Floats) -> Floats:
-    return np.asarray(1.0 + _CHROMA_SHRINKS * np.hypot(lab[:, 1], lab[:, 2]))
-
-
-def _evenly(lab: Floats, shrinks: Floats) -> Floats:
-    return np.column_stack([lab[:, 0], lab[:, 1:] / shrinks[:, None]])
+def _coordinates(lightness: ArrayLike, colour: ArrayLike) -> tuple[tuple[_Errors, Floats], ...]:
+    """Give how L*, a* and b* err, and one sigma (n,) of each, a* and b* drawn together."""
+    light, tint = (np.maximum(np.asarray(one, float), _LEAST) for one in (lightness, colour))
+    return (_IN_LIGHTNESS, light), (_IN_COLOUR, tint), (_IN_COLOUR, tint)
 
 
 def _together(expected: Floats, axis: int, errors: _Errors) -> Floats:
     """Give the covariance (n, n) of errors that cells share, in squares of their own sigma."""
     away = (expected[:, axis] - errors.middle) / errors.span
-    near = errors.near * _nearness(_evenly(expected, _shrinks(expected)), errors)
+    near = errors.near * _nearness(evenly(expected), errors)
     return np.asarray(errors.everywhere + errors.gain * np.outer(away, away) + near)
 
 

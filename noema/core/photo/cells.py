@@ -17,12 +17,11 @@ from noema.core.sheet.layout import Cell, Layout
 
 Floats = NDArray[np.float64]
 
-_MORE_EVEN = 0.25  # of the painted cells
-
 CELL_INSET_MM = 1.6
 _MOST_PIXELS = 1600  # of a cell: more add time, not knowledge
 _LINE_MM, _BEYOND_MM = 0.9, 2.6  # paint over the line is looked for between these
 _SPILT_LOG = -0.15
+_MORE_EVEN = 0.25  # of the painted cells
 
 
 def read_cells(

@@ -18,6 +18,7 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
+from noema.core.colour.evenly import evenly
 from noema.core.colour.wide import WIDE_LUMINANCE, wide_to_lab
 
 Floats = NDArray[np.float64]
@@ -30,7 +31,6 @@ _FLOOR = 0.02  # of luminance, under which errors no longer shrink with it
 _OWN = 0.5  # share of a channel's own light, beside luminance, in how its errors look
 _DIM = 1e-5
 _REACH = np.array([18.0, 3.5, 3.5])  # Lab units at a grey over which colours are missed alike
-_CHROMA_SHRINKS = 0.045  # how intense colours lie closer than they seem (CIE94)
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -80,7 +80,7 @@ def rest_of(rows: Floats) -> Rest:
 
 def nearness(true: Floats, places: Floats) -> Floats:
     """Give how near linear RGB (n, 3) is to colours Lab (m, 3), (n, m): 1 for the nearest."""
-    apart = _evenly(wide_to_lab(true))[:, None] - _evenly(places)
+    apart = evenly(wide_to_lab(true))[:, None] - evenly(places)
     squares = np.sum((apart / _REACH) ** 2, axis=-1)
     squares = squares - squares.min(axis=1, keepdims=True)
     return np.asarray(np.exp(-0.5 * squares))
@@ -105,11 +105,6 @@ def weight_of(true: Floats) -> Floats:
 def _saturation(true: Floats) -> Floats:
     top = np.maximum(true.max(axis=1), _DIM)
     return np.asarray(1.0 - np.maximum(true.min(axis=1), 0.0) / top)
-
-
-def _evenly(lab: Floats) -> Floats:
-    shrunk = 1.0 + _CHROMA_SHRINKS * np.hypot(lab[:, 1], lab[:, 2])
-    return np.stack([lab[:, 0], lab[:, 1] / shrunk, lab[:, 2] / shrunk], axis=-1)
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -163,10 +158,7 @@ def fit_colour(taught: Taught | None = None, *, of_ink: bool = False) -> ColourF
         likely = likely + np.array([evidence for *_, evidence in moved])
     shares = np.exp(likely - likely.max())
     shares /= shares.sum()
-    mean = np.einsum("k,kn->n", shares, np.stack([one for one, _ in fits]))
-    apart = np.stack([one - mean for one, _ in fits])
-    covariance = np.einsum("k,kij->ij", shares, np.stack([one for _, one in fits]))
-    covariance += np.einsum("k,ki,kj->ij", shares, apart, apart)
+    mean, covariance = _as_one(shares, *(np.stack(one) for one in zip(*fits, strict=True)))
     part = slice(_SIZE, 2 * _SIZE) if of_ink else slice(0, _SIZE)
     return ColourFit(
         mean=mean[part].reshape(OUT, TERMS),
@@ -188,12 +180,18 @@ def _rest_of_ink(shares: Floats) -> Rest:
 
 def _rest_of_paint(shares: Floats) -> Rest:
     rests = [one.of_paint for one in _usual()]
-    all_means = np.stack([one.means for one in rests])
-    means = np.einsum("k,kmi->mi", shares, all_means)
-    apart = all_means - means
-    covariances = np.einsum("k,kmij->mij", shares, np.stack([one.covariances for one in rests]))
-    covariances += np.einsum("k,kmi,kmj->mij", shares, apart, apart)
+    means, covariances = _as_one(
+        shares, np.stack([one.means for one in rests]), np.stack([one.covariances for one in rests])
+    )
     return Rest(places=rests[0].places, means=means, covariances=covariances)
+
+
+def _as_one(shares: Floats, means: Floats, covariances: Floats) -> tuple[Floats, Floats]:
+    """Give mean and covariance of a mixture of k kinds: means (k, ..., n)."""
+    mean = np.einsum("k,k...i->...i", shares, means)
+    apart = means - mean
+    covariance = np.einsum("k,k...ij->...ij", shares, covariances)
+    return mean, covariance + np.einsum("k,k...i,k...j->...ij", shares, apart, apart)
 
 
 def _moved(taught: Taught, usual: _Usual) -> tuple[Floats, Floats, float]:

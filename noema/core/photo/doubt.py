@@ -7,7 +7,7 @@ move all channels together, the tone curve's each by its own depth, the colour f
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import ArrayLike, NDArray
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import HVC, hvcs_of
@@ -30,7 +30,7 @@ _DARK, _WELL_LIT = 0.0008, 0.4  # linear: veil and noise that don't shrink with 
 _WIDER, _LAMP_UNTOLD = 1.03, 1.3  # what is left out, from seeds kept for tuning: lamps vary much
 _NUDGE = 0.3  # Lab units
 _LEAST = 1e-4
-_LIGHTEST = 99.0  # L*
+_LIGHTEST = 99.0  # L* up to which value and chroma are told apart
 _HUE_UNKNOWN = 25.0  # steps of a hundred: half way round, either way
 
 
@@ -87,7 +87,7 @@ def colours_of(
     rgb = seeing.fit.true(toned @ seeing.to_wide.T)
     own = np.hypot(light.sigma_log, [sample.doubt for sample in samples])
     own = np.hypot(own, _CAMERA_LOG)
-    covariance, paints_own = _covariances(toned, own, bends(raw, light.rgb), seeing)
+    covariance, of_paint = _covariances(toned, own, bends(raw, light.rgb), seeing)
     for n, channel in enumerate(clipped):
         if channel is not None:
             beyond = beyond_file(toned[n], rgb[n], channel, in_srgb=seeing.in_srgb)
@@ -96,9 +96,9 @@ def colours_of(
     labs = _labs(rgb, paper[0])
     wider = _WIDER if seeing.fit.lamp_told else _LAMP_UNTOLD
     spread = wider**2 * _to_lab(covariance, rgb, paper[0])
-    paints_own = _PAINT_BETWEEN_CELLS * np.sqrt(_to_lab(paints_own, rgb, paper[0])[:, 0, 0])
+    paint = np.sqrt(_to_lab(of_paint, rgb, paper[0])[:, 0, 0])
     curve = seeing.tone.sigma_log(raw.mean(axis=1), light.rgb.mean(axis=1))
-    steps = np.hypot(_step_sigmas(labs, curve, own), paints_own)
+    steps = _step_sigmas(labs, curve, own, paint)
     # Hue, value and chroma end at white, but doubt of them doesn't.
     within = np.minimum(labs, [_LIGHTEST, np.inf, np.inf])
     nudged = np.concatenate([labs, within, *(within + _NUDGE * row for row in np.eye(3))])
@@ -139,10 +139,13 @@ def _to_lab(covariance: Floats, rgb: Floats, paper_lab: Triple) -> Floats:
     return np.asarray(slope @ covariance @ slope.transpose(0, 2, 1))
 
 
-def _step_sigmas(labs: Floats, curve: Floats, own: Floats) -> Floats:
-    """Give one sigma of L* against other cells: what all cells share falls out."""
-    slope = (labs[:, 0] + 16.0) / 3.0
-    return np.asarray(slope * np.hypot(own, _TONE_BETWEEN_CELLS * curve))
+def _step_sigmas(labs: Floats, curve: Floats, own: Floats, paint: Floats) -> Floats:
+    """Give one sigma of L* against other cells: what all cells share falls out.
+
+    Of the curve and of a cell's own the logarithm's sigma is given, of its paint that of L*.
+    """
+    seen = _lightness_slope(labs[:, 0]) * np.hypot(own, _TONE_BETWEEN_CELLS * curve)
+    return np.hypot(seen, _PAINT_BETWEEN_CELLS * paint)
 
 
 def _doubts(labs: Floats, hvcs: list[HVC], spread: Floats, steps: Floats) -> list[Doubt]:
@@ -173,6 +176,6 @@ def _doubts(labs: Floats, hvcs: list[HVC], spread: Floats, steps: Floats) -> lis
     return found
 
 
-def _lightness_slope(lightness: float) -> float:
+def _lightness_slope(lightness: ArrayLike) -> Floats:
     """Give how L* changes with the logarithm of luminance: a third of L* + 16."""
-    return (lightness + 16.0) / 3.0
+    return np.asarray((np.asarray(lightness, float) + 16.0) / 3.0)
