@@ -6,10 +6,15 @@ from numpy.random import default_rng
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.spectra import reflectance_to_lab
+from noema.core.exercises.media import Medium
+from noema.core.exercises.value_scale import ValueScale, plain_scale
+from noema.core.pigments.mix import Part, lab_of_parts
+from noema.core.pigments.shelf import BLACK, TUBES, WHITE
 from noema.stand_ins.colour_file import Space, from_linear_srgb
 from noema.stand_ins.optics import EYE, draw_optics
 from noema.stand_ins.painter import Hand, PaintedCell, paint
 from noema.stand_ins.printer import Press
+from noema.stand_ins.sitting import recipe_of
 from noema.stand_ins.spectra import class_mixes, mixed_spectra, paint_spectra
 from tools.photographs import sheet_of
 
@@ -28,6 +33,36 @@ def test_two_classes_mix_one_colour_otherwise_and_a_camera_sees_it():
     camera = draw_optics(default_rng(1), "class")
     assert np.abs(EYE.seen(first) - EYE.seen(second)).max() < 0.002
     assert np.abs(camera.seen(first) - camera.seen(second)).max() > 0.01
+
+
+SCALE = plain_scale(ValueScale(steps=9, medium=Medium.ACRYLIC)).cells
+
+
+def test_a_row_of_the_same_tubes_errs_as_one():
+    labs = np.array([cell.lab for cell in SCALE])
+    camera = draw_optics(default_rng(1), "class")
+
+    def jumps(spectra):  # from step to step, of red against green
+        cast = np.log(camera.seen(spectra) / EYE.seen(spectra))
+        return np.abs(np.diff(cast[:, 0] - cast[:, 1])).mean()
+
+    mixed = mixed_spectra(labs, default_rng(5), [recipe_of(cell) for cell in SCALE])
+    assert ciede2000(reflectance_to_lab(mixed), labs) == pytest.approx(0.0, abs=0.1)
+    assert jumps(mixed) < 0.2 * jumps(mixed_spectra(labs, default_rng(5)))
+
+
+def test_a_wash_is_mixed_as_thin_as_its_colour_asks():
+    part = Part(tube=TUBES["ultramarine"], amount=1.0)
+    pale = np.array([[80.0, -2.0, -18.0]])
+    wash = mixed_spectra(pale, default_rng(3), [(part,)])
+    assert ciede2000(reflectance_to_lab(wash), pale) == pytest.approx(0.0, abs=0.1)
+
+
+def test_a_plain_scale_is_mixed_of_black_and_white():
+    for cell in SCALE:
+        recipe = recipe_of(cell)
+        assert {part.tube.name for part in recipe} == {WHITE, BLACK}
+        assert lab_of_parts(recipe)[0] == pytest.approx(cell.lab[0], abs=2.5)
 
 
 def test_a_class_has_white_and_can_mix_pale_and_intense_paint():
