@@ -14,9 +14,9 @@ from noema.actions.print_sheets import print_sheets
 from noema.actions.work_out_exercise import Chosen, exercise_of
 from noema.core.colour.hvc import hvcs_of
 from noema.core.colour.names import USUAL_HUES
-from noema.core.exercises.asked import Asked, Wanted
+from noema.core.exercises.asked import Asked
+from noema.core.exercises.catalogue import FIRST_KIND, kind_of
 from noema.core.exercises.levels import Key
-from noema.core.exercises.value_scale import KIND
 from noema.core.photo.reading import READER_VERSION, CellReading, Reading
 from noema.core.pigments.shelf import builtin_set
 from noema.core.progress.states import PhotoState
@@ -27,10 +27,10 @@ from noema.store.photographs import NewPhoto, add_photo, add_pile, set_photo_sta
 from noema.store.readings import add_reading
 from noema.store.sheets import SheetRow, sheets_of_assignment
 
-SCALE = Chosen(kind=KIND, wanted=Wanted(steps=9), key=Key.NAMED)
+SCALE = Chosen(kind=FIRST_KIND, options=kind_of(FIRST_KIND).chosen({}), key=Key.NAMED)
 WHEEL = Chosen(
     kind="colour-wheel",
-    wanted=Wanted(hues=12, rings=("tint-in", "neutral-2")),
+    options=kind_of("colour-wheel").chosen({"rings": ("tint-in", "neutral-2")}),
     paints=builtin_set("split-six+black"),
     set_ref="split-six+black",
 )

@@ -29,7 +29,7 @@ from noema.core.colour.adaptation import D50_TO_C
 from noema.core.colour.hvc import lab_to_hvc
 from noema.core.colour.lab import lab_to_xyz
 from noema.core.colour.names import USUAL_HUES
-from noema.core.exercises.asked import Ground, Wanted
+from noema.core.exercises.asked import Ground
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.levels import Key, Level
 from noema.core.judging.judge import judge
@@ -174,7 +174,7 @@ def _reference_hvc(lab: np.ndarray) -> np.ndarray:
 def bench_class_set() -> None:
     """Worksheets of a 12-hue wheel with two rings for a class of 32."""
     ground = Ground(paints=builtin_set("split-six"), table=USUAL_HUES)
-    wanted = Wanted(rings=("tint-in", "neutral-2"))
+    wanted = kind_of("colour-wheel").chosen({"rings": ("tint-in", "neutral-2")})
 
     def class_set() -> bytes:
         asked = kind_of("colour-wheel").asked(wanted, ground)

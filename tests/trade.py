@@ -18,7 +18,7 @@ from noema.actions.print_sheets import drawings, print_sheets
 from noema.actions.read_photograph import read_photograph
 from noema.actions.review_sheet import review_sheet
 from noema.actions.work_out_exercise import Chosen
-from noema.core.exercises.asked import Wanted
+from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.levels import Key
 from noema.core.joining.card import card_words
 from noema.core.judging.review import Decision
@@ -180,7 +180,12 @@ def found_school(
         enrol_students(session, school_id, class_id, "\n".join(f"{n} {number}" for n in NAMES))
         assignment_id = assign_exercise(
             session,
-            chosen or Chosen(kind="value-scale", wanted=Wanted(steps=steps), key=Key.NAMED),
+            chosen
+            or Chosen(
+                kind="value-scale",
+                options=kind_of("value-scale").chosen({"steps": steps}),
+                key=Key.NAMED,
+            ),
             school_id=school_id,
             class_id=class_id,
             teacher_id=teacher.id,

@@ -14,12 +14,11 @@ import numpy as np
 
 from noema.core.colour.names import USUAL_HUES
 from noema.core.errors import Refused
-from noema.core.exercises.asked import Asked, Ground, Wanted
-from noema.core.exercises.catalogue import kind_of
+from noema.core.exercises.asked import Asked, Ground
+from noema.core.exercises.catalogue import FIRST_KIND, kind_of, usual_tolerance
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
-from noema.core.exercises.tolerance import usual_tolerance
-from noema.core.exercises.value_scale import ValueScale, plain_scale
+from noema.core.exercises.options import Options
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.photo.read import read_photo
@@ -28,7 +27,6 @@ from noema.core.pigments.shelf import PaintSet, builtin_set
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.layout import Layout
 from noema.core.sheet.paper import Paper
-from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
 from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.photo_file import open_photo
 from noema.formats.sheet_pdf import sheets_pdf
@@ -41,26 +39,26 @@ FIRST_SEED = 180_000  # kept apart from the seeds used while building
 SIZE_PX = (2000, 1500)
 _CODE, _PAPER = "K7Q2-04", Paper.A4
 _PLAIN = "plain-scale"
-_SCALES = ((_PLAIN, Wanted()), ("value-scale", Wanted(steps=7)))
+_SCALES = ((_PLAIN, {}), ("value-scale", {"steps": 7}))
 _LADDERS = (
-    ("tint-ladder", Wanted()),
-    ("shade-ladder", Wanted(steps=5)),
-    ("tone-ladder", Wanted(steps=6)),
+    ("tint-ladder", {}),
+    ("shade-ladder", {"steps": 5}),
+    ("tone-ladder", {"steps": 6}),
 )
 _WHEELS = (
-    ("colour-wheel", Wanted(hues=6)),
-    ("colour-wheel", Wanted(hues=12)),
-    ("colour-wheel", Wanted(hues=12, rings=("tint-in",))),
+    ("colour-wheel", {"hues": 6}),
+    ("colour-wheel", {"hues": 12}),
+    ("colour-wheel", {"hues": 12, "rings": ("tint-in",)}),
 )
-_CHARTS = (("intensity-chart", Wanted()), ("intensity-chart", Wanted(steps=5, sides=True)))
-_PAIRS = (("secondary-pairs", Wanted()),)
+_CHARTS = (("intensity-chart", {}), ("intensity-chart", {"steps": 5, "sides": True}))
+_PAIRS = (("secondary-pairs", {}),)
 _REST = (
-    ("mixing-grid", Wanted()),
-    ("family-chart", Wanted()),
-    ("colour-match", Wanted()),
-    ("mixed-darks", Wanted()),
-    ("chromatic-greys", Wanted()),
-    ("tube-swatches", Wanted()),
+    ("mixing-grid", {}),
+    ("family-chart", {}),
+    ("colour-match", {}),
+    ("mixed-darks", {}),
+    ("chromatic-greys", {}),
+    ("tube-swatches", {}),
 )
 _EVERY = (*_SCALES, *_LADDERS, *_WHEELS, *_CHARTS, *_PAIRS, *_REST)
 _EXERCISES = {
@@ -111,12 +109,13 @@ def handed_in(seed: int, mistake: Mistake | None) -> HandedIn | None:
     level = Level.BEGINNER if seed % 3 else Level.INTERMEDIATE
     while True:
         choices = _EXERCISES[mistake] if mistake else _EVERY
-        kind, wanted = choices[int(rng.integers(len(choices)))]
+        kind, chosen = choices[int(rng.integers(len(choices)))]
         name = _SETS[int(rng.integers(len(_SETS)))]
         if mistake is Mistake.WRONG_PAIR:
             name = _SETS[0]
         try:
-            asked, paints, layout, pdf = sheet_of(kind, wanted, name)
+            options = kind_of(FIRST_KIND if kind == _PLAIN else kind).chosen(chosen)
+            asked, paints, layout, pdf = sheet_of(kind, options, name)
             sitting = Sitting(
                 asked=asked, paints=paints, rooms=usual_tolerance(asked.kind, level), rng=rng
             )
@@ -152,18 +151,21 @@ def photographed(seed: int, layout: Layout, pdf: bytes, painted: Painted) -> Rea
     return read_photo(open_photo(picture.jpeg), layout).reading
 
 
+Drawn = tuple[Asked, PaintSet | None, Layout, bytes]
+
+
 @cache
-def sheet_of(kind: str, wanted: Wanted, name: str) -> tuple[Asked, PaintSet | None, Layout, bytes]:
+def sheet_of(
+    kind: str, options: Options, name: str
+) -> tuple[Asked, PaintSet | None, Layout, bytes]:
     """Work an exercise out and draw its sheet."""
-    if kind == _PLAIN:
-        scale = ValueScale(steps=9, medium=Medium.ACRYLIC)
-        layout = value_scale_layout(scale, _PAPER, _CODE)
-        words = SheetWords(student="Ada", school_class="Year 8", due="Due in week 6")
-        pdf = sheets_pdf([draw_value_scale(layout, scale, words)], "sheet")
-        return plain_scale(scale), None, layout, pdf
-    paints = builtin_set(name)
-    asked = kind_of(kind).asked(wanted, Ground(paints=paints, table=USUAL_HUES))
-    layout = worksheet_layout(asked, _PAPER, _CODE, grey_only=False)
+    plain = kind == _PLAIN
+    paints = None if plain else builtin_set(name)
+    if paints is None:
+        asked = kind_of(FIRST_KIND).asked_plainly(options, Medium.ACRYLIC)
+    else:
+        asked = kind_of(kind).asked(options, Ground(paints=paints, table=USUAL_HUES))
+    layout = worksheet_layout(asked, _PAPER, _CODE, grey_only=plain)
     drawing = draw_worksheet(layout, asked, _PAPER, Printed())
     return asked, paints, layout, sheets_pdf([drawing], "sheet")
 

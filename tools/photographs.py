@@ -14,17 +14,15 @@ import numpy as np
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import USUAL_HUES
-from noema.core.exercises.asked import Asked, Ground, Wanted
-from noema.core.exercises.catalogue import KINDS, kind_of
+from noema.core.exercises.asked import Asked, Ground
+from noema.core.exercises.catalogue import FIRST_KIND, KINDS, kind_of
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale, plain_scale
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import SheetFlag
 from noema.core.pigments.shelf import builtin_set
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.layout import Layout, Triple
 from noema.core.sheet.paper import Paper
-from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
 from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.photo_file import open_photo
 from noema.formats.sheet_pdf import sheets_pdf
@@ -56,18 +54,18 @@ class CellError:
 
 def sheet_of(seed: int) -> tuple[Layout, bytes]:
     """Give a plain value scale and its PDF; steps and paper change with the seed."""
-    scale = _scale_of(seed)
-    layout = value_scale_layout(scale, list(Paper)[seed % 2], "K7Q2-04")
-    words = SheetWords(student="Ada", school_class="Year 8", due="Due in week 6")
-    return layout, sheets_pdf([draw_value_scale(layout, scale, words)], "sheet")
+    return _drawn(_scale_of(seed), seed, grey_only=True)
 
 
 def any_sheet_of(seed: int) -> tuple[Layout, bytes]:
     """Give a sheet of any kind and its PDF; kind, set, paper and printing change with the seed."""
-    if (asked := _asked_of(seed)) is None:
-        return sheet_of(seed)
+    asked = _asked_of(seed)
+    return sheet_of(seed) if asked is None else _drawn(asked, seed, grey_only=seed % 5 == 0)
+
+
+def _drawn(asked: Asked, seed: int, *, grey_only: bool) -> tuple[Layout, bytes]:
     paper = list(Paper)[seed % 2]
-    layout = worksheet_layout(asked, paper, "K7Q2-04", grey_only=seed % 5 == 0)
+    layout = worksheet_layout(asked, paper, "K7Q2-04", grey_only=grey_only)
     return layout, sheets_pdf([draw_worksheet(layout, asked, paper, Printed())], "sheet")
 
 
@@ -75,7 +73,7 @@ def hand_of(seed: int) -> Hand:
     """Give a student who mixes the cells of that sheet from their tubes, more or less well."""
     rng = np.random.default_rng([seed, 5])
     asked = _asked_of(seed)
-    cells = plain_scale(_scale_of(seed)).cells if asked is None else asked.cells
+    cells = (asked or _scale_of(seed)).cells
     return Hand(
         step_noise=rng.uniform(0.1, 0.6),
         bunching=rng.normal(0.0, 0.15),
@@ -87,17 +85,18 @@ def _asked_of(seed: int) -> Asked | None:
     """Give the exercise of a seed's sheet; None where it is a plain value scale."""
     kinds = sorted(KINDS)
     kind, paints = kinds[seed % len(kinds)], _SETS[seed // len(kinds) % len(_SETS)]
-    return None if kind == "value-scale" and seed % 3 else _asked(kind, paints)
+    return None if kind == FIRST_KIND and seed % 3 else _asked(kind, paints)
 
 
-def _scale_of(seed: int) -> ValueScale:
-    return ValueScale(steps=5 + seed % 7, medium=Medium.ACRYLIC)
+def _scale_of(seed: int) -> Asked:
+    scale = kind_of(FIRST_KIND)
+    return scale.asked_plainly(scale.chosen({"steps": 5 + seed % 7}), Medium.ACRYLIC)
 
 
 @cache
 def _asked(kind: str, paints: str) -> Asked:
     ground = Ground(paints=builtin_set(paints), table=USUAL_HUES)
-    return kind_of(kind).asked(Wanted(), ground)
+    return kind_of(kind).asked(kind_of(kind).chosen({}), ground)
 
 
 def with_known_print(layout: Layout, labs: dict[str, Triple], seed: int) -> Layout:

@@ -11,7 +11,8 @@ from numpy.typing import NDArray
 
 from noema.core.coaching.moves import Move, next_moves
 from noema.core.colour.difference import ciede2000
-from noema.core.exercises.asked import Asked, AskedCell, Lab, Wanted
+from noema.core.exercises.asked import Asked, AskedCell, Lab
+from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.judging.judge import judge
@@ -29,14 +30,14 @@ ROUNDS = 3
 CLUMSY = 0.2  # one sigma of the logarithm of every amount that is squeezed or added
 _AT_FIRST = 0.9  # the same for a first try, before anybody has said anything
 _EXERCISES = (
-    ("colour-wheel", Wanted(hues=12)),
-    ("intensity-chart", Wanted()),
-    ("tint-ladder", Wanted()),
-    ("colour-wheel", Wanted(hues=12, rings=("tint-in",))),
-    ("tone-ladder", Wanted(steps=6)),
-    ("mixing-grid", Wanted()),
-    ("colour-match", Wanted()),
-    ("secondary-pairs", Wanted()),
+    ("colour-wheel", {"hues": 12}),
+    ("intensity-chart", {}),
+    ("tint-ladder", {}),
+    ("colour-wheel", {"hues": 12, "rings": ("tint-in",)}),
+    ("tone-ladder", {"steps": 6}),
+    ("mixing-grid", {}),
+    ("colour-match", {}),
+    ("secondary-pairs", {}),
 )
 _SETS = ("split-six+black", "three-traditional+black", "three-printers+black")
 
@@ -53,8 +54,10 @@ class Pile:
 def rounds_of(seed: int) -> list[list[float]]:
     """Give the distances to the key of every mix, round by round, CIEDE2000."""
     rng = np.random.default_rng([seed, 7])
-    kind, wanted = _EXERCISES[seed % len(_EXERCISES)]
-    asked, paints, layout, pdf = sheet_of(kind, wanted, _SETS[seed // 8 % len(_SETS)])
+    kind, chosen = _EXERCISES[seed % len(_EXERCISES)]
+    asked, paints, layout, pdf = sheet_of(
+        kind, kind_of(kind).chosen(chosen), _SETS[seed // 8 % len(_SETS)]
+    )
     assert paints is not None
     piles = {
         cell.id: _mixed(cell, paints, rng, _AT_FIRST)

@@ -15,15 +15,14 @@ import numpy as np
 
 from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import USUAL_HUES
-from noema.core.exercises.asked import Asked, Ground, Wanted
-from noema.core.exercises.catalogue import kind_of
+from noema.core.exercises.asked import Asked, Ground
+from noema.core.exercises.catalogue import kind_of, usual_tolerance
 from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.tolerance import usual_tolerance
+from noema.core.exercises.skills import Skill
 from noema.core.judging.closeness import Closeness, closeness, skill_drifts, together
 from noema.core.judging.demand import Held, demand_of
 from noema.core.judging.judge import judge
 from noema.core.judging.review import Review
-from noema.core.judging.rubric import Skill
 from noema.core.photo.reading import CellReading, Reading
 from noema.core.pigments.shelf import PaintSet, builtin_set
 from noema.core.progress.course import CHANCE, CHANCE_OF_ONE, Course, Point, Way, course
@@ -34,20 +33,20 @@ from noema.stand_ins.student import paint_sheet
 FIRST_SEED = 165_000  # kept apart from the seeds used while building
 STUDENTS = 96  # three classes of 32
 EXERCISES = (
-    ("value-scale", Wanted(steps=7)),
-    ("tint-ladder", Wanted()),
-    ("colour-wheel", Wanted(hues=6)),
-    ("value-scale", Wanted(steps=9)),
-    ("colour-wheel", Wanted(hues=12)),
-    ("shade-ladder", Wanted(steps=5)),
-    ("intensity-chart", Wanted(steps=5)),
-    ("tone-ladder", Wanted(steps=6)),
-    ("colour-wheel", Wanted(hues=12)),
-    ("value-scale", Wanted(steps=9)),
-    ("tint-ladder", Wanted()),
-    ("intensity-chart", Wanted()),
-    ("secondary-pairs", Wanted()),
-    ("colour-match", Wanted()),
+    ("value-scale", {"steps": 7}),
+    ("tint-ladder", {}),
+    ("colour-wheel", {"hues": 6}),
+    ("value-scale", {"steps": 9}),
+    ("colour-wheel", {"hues": 12}),
+    ("shade-ladder", {"steps": 5}),
+    ("intensity-chart", {"steps": 5}),
+    ("tone-ladder", {"steps": 6}),
+    ("colour-wheel", {"hues": 12}),
+    ("value-scale", {"steps": 9}),
+    ("tint-ladder", {}),
+    ("intensity-chart", {}),
+    ("secondary-pairs", {}),
+    ("colour-match", {}),
 )
 _SET = "split-six+black"
 _LAST = len(EXERCISES) - 1
@@ -105,10 +104,10 @@ class Term:
 
 @cache
 def _exercise(n: int) -> tuple[Asked, PaintSet]:
-    kind, wanted = EXERCISES[n]
+    kind, chosen = EXERCISES[n]
     paints = builtin_set(_SET)
     ground = Ground(paints=paints, table=USUAL_HUES, key=Key.PAINTS)
-    return kind_of(kind).asked(wanted, ground), paints
+    return kind_of(kind).asked(kind_of(kind).chosen(chosen), ground), paints
 
 
 @cache

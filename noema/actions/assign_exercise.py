@@ -7,7 +7,8 @@ from sqlalchemy.orm import Session
 from noema.actions.work_out_exercise import Chosen, work_out
 from noema.core.errors import Refused
 from noema.core.sheet.code import draw_stem
-from noema.formats.asked_json import asked_to_json, tolerance_to_json, wanted_to_json
+from noema.formats.asked_json import asked_to_json, tolerance_to_json
+from noema.formats.options_json import options_to_json
 from noema.formats.set_json import set_to_body
 from noema.store.assignments import NewAssignment, add_assignment, stem_taken
 from noema.store.classes import class_of_school
@@ -43,10 +44,10 @@ def assign_exercise(
         stem=stem,
         kind=chosen.kind,
         title=asked.title[:120],
-        options=wanted_to_json(chosen.wanted),
+        options=options_to_json(chosen.options),
         set_ref=chosen.set_ref if paints else None,
         paints=set_to_body(paints) if paints else None,
-        asked=asked_to_json(asked) if paints else None,
+        asked=asked_to_json(asked),
         medium=chosen.medium.value,
         level=chosen.level.value,
         tolerance=tolerance_to_json(chosen.tolerance),

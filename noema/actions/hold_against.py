@@ -5,8 +5,9 @@ from sqlalchemy.orm import Session
 from noema.actions.judge_sheets import judge_all
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.errors import Refused
+from noema.core.exercises.catalogue import usual_tolerance
 from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.tolerance import Tolerance, usual_tolerance
+from noema.core.exercises.tolerance import Tolerance
 from noema.formats.asked_json import tolerance_to_json
 from noema.store.assignments import assignment_of_school, lock_assignment, set_asked_of
 

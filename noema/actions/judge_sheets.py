@@ -11,8 +11,8 @@ from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
 from noema.core.coaching.advice import advice
 from noema.core.coaching.moves import next_moves
 from noema.core.colour.names import HueTable
+from noema.core.exercises.catalogue import usual_tolerance
 from noema.core.exercises.levels import Key
-from noema.core.exercises.tolerance import usual_tolerance
 from noema.core.judging.attention import attention, disagreeing, holds_plainly
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import JUDGE_VERSION, Judgement

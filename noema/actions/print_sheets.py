@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
 from noema.core.coaching.redo import cells_to_redo
 from noema.core.errors import Refused
+from noema.core.exercises.media import cautions
 from noema.core.exercises.part import part_of, with_ends
 from noema.core.judging.review import ReviewState
 from noema.core.pigments.cautions import cautions_of
@@ -15,7 +16,6 @@ from noema.core.sheet.code import code_of
 from noema.core.sheet.drawing import Drawing
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.layout import Layout
-from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
 from noema.core.sheet.worksheet import fits, worksheet_layout
 from noema.formats.judgement_json import judgement_from_json
 from noema.formats.layout_json import layout_from_json, layout_to_json
@@ -174,15 +174,14 @@ def _drawn(
     due = f"Due in week {assignment.due_week} of {assignment.unit_weeks}"
     if sheet.attempt > 1:
         due = f"{due} · sheet {sheet.attempt}"
-    if exercise.scale is not None:
-        words = SheetWords(student=sheet.student, school_class=assignment.class_name, due=due)
-        return draw_value_scale(layout, exercise.scale, words)
     paints = exercise.paints
     printed = Printed(
         student=sheet.student,
         school_class=assignment.class_name,
         due=due,
-        cautions=cautions_of(paints.tubes, paints.binder) if paints else (),
+        cautions=cautions_of(paints.tubes, paints.binder)
+        if paints
+        else cautions(assignment.medium),
         shows_parts=assignment.shows_parts,
     )
     return draw_worksheet(layout, exercise.asked, assignment.paper, printed)
@@ -214,7 +213,5 @@ def _add(
 
 
 def _layout(assignment: AssignmentRow, exercise: Exercise, code: str) -> Layout:
-    if exercise.scale is not None:
-        return value_scale_layout(exercise.scale, assignment.paper, code)
-    grey_only = assignment.grey_only
+    grey_only = assignment.grey_only or exercise.paints is None
     return worksheet_layout(exercise.asked, assignment.paper, code, grey_only=grey_only)

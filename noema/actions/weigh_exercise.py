@@ -7,8 +7,8 @@ from sqlalchemy.orm import Session
 
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.colour.names import HueTable
+from noema.core.exercises.skills import Skill
 from noema.core.judging.demand import Held, demand_of
-from noema.core.judging.rubric import Skill
 from noema.formats.judgement_json import demand_to_json
 from noema.store.assignments import AssignmentRow, demands_of, set_demand
 

@@ -8,18 +8,19 @@ from sqlalchemy.orm import Session
 
 from noema.core.colour.names import USUAL_HUES, HueTable
 from noema.core.errors import BadExercise
-from noema.core.exercises.asked import Asked, Ground, Lab, Wanted
-from noema.core.exercises.catalogue import kind_of
+from noema.core.exercises.asked import Asked, Ground, Lab
+from noema.core.exercises.catalogue import kind_of, usual_tolerance
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
+from noema.core.exercises.options import Options
 from noema.core.exercises.painted_keys import as_painted
 from noema.core.exercises.part import part_of
-from noema.core.exercises.tolerance import Tolerance, usual_tolerance
-from noema.core.exercises.value_scale import KIND, USUAL_STEPS, ValueScale, plain_scale
+from noema.core.exercises.tolerance import Tolerance
 from noema.core.pigments.shelf import PaintSet
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import plan_of
-from noema.formats.asked_json import asked_from_json, wanted_from_json
+from noema.formats.asked_json import asked_from_json
+from noema.formats.options_json import options_from_json
 from noema.formats.set_json import set_of_body
 from noema.store.assignments import AskedRow, AssignmentRow, asked_of_assignment
 
@@ -29,8 +30,8 @@ class Chosen:
     """Everything a teacher chooses of an exercise, before it is anybody's."""
 
     kind: str
-    wanted: Wanted
-    paints: PaintSet | None = None  # None for a plain value scale of no paints in particular
+    options: Options
+    paints: PaintSet | None = None  # None for an exercise of no paints in particular
     set_ref: str | None = None  # by which the set is found again
     medium: Medium = Medium.ACRYLIC
     level: Level = Level.BEGINNER
@@ -68,7 +69,6 @@ class Exercise:
     key: Key  # which of the four that is now
     key_photograph_id: int | None  # of the teacher's sheet
     paints: PaintSet | None
-    scale: ValueScale | None  # of a plain value scale
 
     @property
     def key_name(self) -> str:
@@ -80,39 +80,29 @@ class Exercise:
 
 def work_out(chosen: Chosen) -> Asked:
     """Work out what is expected of every cell; refuses what can't be painted or printed."""
-    if chosen.paints is None:
-        asked = plain_scale(plain_scale_of(chosen.kind, chosen.wanted, chosen.medium))
+    kind, paints = kind_of(chosen.kind), chosen.in_medium
+    if paints is None:
+        asked = kind.asked_plainly(chosen.options, chosen.medium)
     else:
-        paints = chosen.in_medium
-        assert paints is not None  # there is a set
         ground = Ground(paints=paints, table=chosen.table, key=chosen.key)
-        asked = kind_of(chosen.kind).asked(chosen.wanted, ground)
-        plan_of(asked, chosen.paper)
+        asked = kind.asked(chosen.options, ground)
+    plan_of(asked, chosen.paper)
     if chosen.key is Key.OWN_ENDS and not any(cell.is_end for cell in asked.cells):
         raise BadExercise(
-            f"A {kind_of(chosen.kind).label.lower()} has no ends of its own: "
+            f"A {kind.label.lower()} has no ends of its own: "
             "choose another key, such as what these paints give."
         )
     return asked
-
-
-def plain_scale_of(kind: str, wanted: Wanted, medium: Medium) -> ValueScale:
-    """Give the value scale that needs no set; refuses every other kind without one."""
-    if kind != KIND or set(wanted.given()) - {"steps"}:
-        raise BadExercise("Choose a set of paints: what is expected depends on its tubes.")
-    steps = USUAL_STEPS if wanted.steps is None else wanted.steps
-    return ValueScale(steps=steps, medium=medium)
 
 
 def exercise_of(session: Session, assignment: AssignmentRow) -> Exercise:
     """Find an assignment's exercise as it was worked out when it was given."""
     kept = asked_of_assignment(session, assignment.id)
     paints = None if kept.paints is None else set_of_body(kept.paints)
-    scale = None
-    if paints is None or kept.asked is None:
-        wanted = wanted_from_json(assignment.options)
-        scale = plain_scale_of(assignment.kind, wanted, assignment.medium)
-        asked = plain_scale(scale)
+    if kept.asked is None:  # as plain value scales were kept at first
+        kind = kind_of(assignment.kind)
+        options = options_from_json(kind, assignment.options)
+        asked = kind.asked_plainly(options, assignment.medium)
     else:
         asked = asked_from_json(kept.asked, paints)
     labs = _key_labs(kept)
@@ -123,7 +113,6 @@ def exercise_of(session: Session, assignment: AssignmentRow) -> Exercise:
         key=(Key.NAMED if paints is None else Key.PAINTS) if waits else assignment.key,
         key_photograph_id=kept.key_photograph_id,
         paints=paints,
-        scale=scale,
     )
 
 
@@ -135,7 +124,6 @@ def for_sheet(exercise: Exercise, cells: Collection[str] | None) -> Exercise:
         exercise,
         asked=part_of(exercise.asked, cells),
         expected=part_of(exercise.expected, cells),
-        scale=None,
     )
 
 

@@ -29,8 +29,8 @@ from noema.cli.demo_printers import fill_printers
 from noema.cli.demo_shelf import fill_shelf
 from noema.cli.demo_students import let_students_think, say_how_a_student_comes_in
 from noema.core.errors import Refused
+from noema.core.exercises.catalogue import kind_of, usual_tolerance
 from noema.core.exercises.levels import Key
-from noema.core.exercises.tolerance import usual_tolerance
 from noema.core.judging.review import Decision, Verb
 from noema.core.judging.verdict import Verdict
 from noema.core.pigments.shelf import builtin_set
@@ -186,7 +186,7 @@ def _chosen(story: Story, given: Given) -> Chosen:
     paints = None if name is None else sets.get(name) or builtin_set(name)
     return Chosen(
         kind=given.kind,
-        wanted=given.wanted,
+        options=kind_of(given.kind).chosen(given.options),
         paints=paints,
         set_ref=paints.name if paints else None,
         medium=given.medium,

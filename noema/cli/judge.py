@@ -12,10 +12,12 @@ from noema.core.coaching.audience import Audience
 from noema.core.coaching.moves import next_moves
 from noema.core.errors import BadExercise, BadFile
 from noema.core.exercises.asked import Asked, Lab
+from noema.core.exercises.catalogue import FIRST_KIND, has
+from noema.core.exercises.kind import Trait
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
+from noema.core.exercises.options import given
 from noema.core.exercises.painted_keys import as_painted
-from noema.core.exercises.value_scale import KIND, ValueScale, plain_scale
 from noema.core.judging.judge import judge
 from noema.core.judging.review import Review
 from noema.core.judging.rubric import USUAL_RUBRIC
@@ -27,7 +29,7 @@ from noema.formats.reading_json import reading_from_text
 
 @click.command("judge")
 @click.argument("reading_file", type=click.Path(path_type=Path))
-@click.option("--exercise", default=KIND)
+@click.option("--exercise", default=FIRST_KIND)
 @exercise_options
 @click.option("--medium", type=click.Choice([m.value for m in Medium]), default="acrylic")
 @click.option("--audience", type=click.Choice([a.value for a in Audience]), default="teenager")
@@ -49,17 +51,18 @@ def command(
     """Judge a reading as the exercise it was printed for."""
     reading = _read(reading_file)
     question = question_of(exercise, **options)
-    asked = printed = _asked(question, len(reading.cells), Medium(medium))
+    question = _with_cells(question, len(reading.cells))
+    plain = question.plainly(Medium(medium))
+    asked = printed = plain or question.asked()
     if question.key is Key.TEACHER:
         if teacher is None:
             raise BadExercise("The key teacher needs --teacher: a reading of the teacher's sheet.")
         asked = as_painted(asked, _teachers_labs(_read(teacher), asked))
-    plain = question.is_plain_scale and question.key is Key.PAINTS
-    paints = None if question.is_plain_scale else question.paints
+    paints = None if plain else question.paints
     judgement = judge(
         reading,
         asked,
-        Key.NAMED if plain else question.key,
+        Key.NAMED if plain and question.key is Key.PAINTS else question.key,
         Level(level),
         paints=paints,
         printed=printed,
@@ -76,13 +79,12 @@ def command(
     click.echo(json.dumps(answer))
 
 
-def _asked(question: Question, cells: int, medium: Medium) -> Asked:
-    """Work out the exercise; a value scale has as many steps as were read."""
-    if question.is_plain_scale:
-        return plain_scale(ValueScale(steps=cells, medium=medium))
-    if question.kind.name == KIND and question.wanted.steps is None:
-        question = replace(question, wanted=replace(question.wanted, steps=cells))
-    return question.asked()
+def _with_cells(question: Question, cells: int) -> Question:
+    """Take as many steps as were read of a kind that is one row of steps, where none are given."""
+    if not has(question.kind.name, Trait.ONE_SCALE) or "steps" in given(question.options):
+        return question
+    options = question.kind.chosen({**given(question.options), "steps": cells})
+    return replace(question, options=options)
 
 
 def _teachers_labs(reading: Reading, asked: Asked) -> dict[str, Lab]:

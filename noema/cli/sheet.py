@@ -6,15 +6,13 @@ from pathlib import Path
 import click
 
 from noema.cli.asking import exercise_options, question_of
-from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import USUAL_STEPS, ValueScale
+from noema.core.exercises.media import Medium, cautions
 from noema.core.pigments.cautions import cautions_of
 from noema.core.sheet.code import checked_code
 from noema.core.sheet.drawing import Drawing
 from noema.core.sheet.drawn_worksheet import Printed, draw_key_sheet, draw_worksheet
 from noema.core.sheet.layout import Layout
 from noema.core.sheet.paper import Paper
-from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
 from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.layout_json import layout_to_json
 from noema.formats.sheet_pdf import sheets_pdf
@@ -47,18 +45,16 @@ def command(
     """Write the worksheet of an exercise."""
     question = question_of(kind, **options)
     size, code = Paper(paper), checked_code(code)
-    if question.is_plain_scale:
-        steps = USUAL_STEPS if question.wanted.steps is None else question.wanted.steps
-        scale = ValueScale(steps=steps, medium=Medium(medium))
-        layout = value_scale_layout(scale, size, code)
-        words = SheetWords(student=student, school_class="", due="")
-        drawing = draw_value_scale(layout, scale, words)
-    else:
-        asked = question.asked()
-        layout = worksheet_layout(asked, size, code, grey_only=grey)
-        cautions = cautions_of(question.paints.tubes, question.paints.binder)
-        printed = Printed(student=student, cautions=cautions, shows_parts=parts)
-        drawing = draw_worksheet(layout, asked, size, printed)
+    plain = question.plainly(Medium(medium))
+    asked, of_paints = plain or question.asked(), plain is None
+    layout = worksheet_layout(asked, size, code, grey_only=grey or not of_paints)
+    said = (
+        cautions_of(question.paints.tubes, question.paints.binder)
+        if of_paints
+        else cautions(Medium(medium))
+    )
+    printed = Printed(student=student, cautions=said, shows_parts=parts)
+    drawing = draw_worksheet(layout, asked, size, printed)
     _write(out, layout, drawing)
     if key_sheet:
         wall = draw_key_sheet(question.asked(), size, "")

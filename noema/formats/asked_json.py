@@ -1,25 +1,22 @@
-"""An exercise as JSON: what is expected of every cell (docs/formats.md), and what was chosen."""
+"""An exercise as JSON: what is expected of every cell (docs/formats.md)."""
 
 from collections.abc import Mapping
-from dataclasses import fields
 from typing import Any, cast
 
-from noema.core.errors import BadFile
 from noema.core.exercises.asked import (
     Arrangement,
     Asked,
     AskedCell,
     Band,
-    CellShape,
+    CellRole,
     Concern,
     Even,
-    Wanted,
 )
-from noema.core.exercises.levels import Level
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import TUBES, PaintSet
 from noema.core.pigments.tube import Tube
+from noema.formats.earlier_roles import with_roles
 from noema.formats.hvc_json import hvc_from_json, hvc_to_json
 
 Json = dict[str, object]
@@ -54,10 +51,14 @@ def asked_to_json(asked: Asked) -> Json:
     }
 
 
-def asked_from_json(values: Json, paints: PaintSet) -> Asked:
+def asked_from_json(values: Json, paints: PaintSet | None) -> Asked:
     """Read back what `asked_to_json` wrote; parts are tubes of the set, or built-in ones."""
-    tubes = {**TUBES, **{tube.name: tube for tube in paints.tubes}}
-    cells = {str(c["id"]): _cell(c, tubes) for c in cast(list[Json], values["cells"])}
+    own = () if paints is None else paints.tubes
+    tubes = {**TUBES, **{tube.name: tube for tube in own}}
+    bodies = cast(list[Json], values["cells"])
+    if any("role" not in body for body in bodies):
+        bodies = with_roles(bodies, cast(list[Json], values["rows"]))
+    cells = {str(body["id"]): _cell(body, tubes) for body in bodies}
     return Asked(
         kind=str(values["kind"]),
         title=str(values["title"]),
@@ -68,22 +69,6 @@ def asked_from_json(values: Json, paints: PaintSet) -> Asked:
         concerns=tuple(_concern(one) for one in cast(list[Json], values["concerns"])),
         how_to=tuple(cast(list[str], values["how_to"])),
     )
-
-
-def wanted_to_json(wanted: Wanted) -> Json:
-    """Give what was chosen, without what was left as usual."""
-    return {name: _plain(getattr(wanted, name)) for name in wanted.given()}
-
-
-def wanted_from_json(values: Mapping[str, Any]) -> Wanted:
-    """Read back what `wanted_to_json` wrote."""
-    known = {field.name for field in fields(Wanted)}
-    if odd := set(values) - known:
-        raise BadFile(f"An exercise has no choice “{min(odd)}”.")
-    given = {name: _frozen(value) for name, value in values.items()}
-    if "level" in given:
-        given["level"] = Level(given["level"])
-    return Wanted(**given)
 
 
 def tolerance_to_json(tolerance: Tolerance) -> Json:
@@ -104,6 +89,8 @@ def _cell_to_json(cell: AskedCell) -> Json:
         "label": cell.label,
         "shape": cell.shape.value,
         "end": cell.is_end,
+        "role": cell.role.value,
+        "of": cell.of or None,
         "lab": [round(number, 3) for number in cell.lab],
         "hvc": hvc_to_json(cell.hvc),
         "parts": {part.tube.name: float(f"{part.amount / whole:.5g}") for part in cell.parts},
@@ -123,8 +110,8 @@ def _cell(values: Json, tubes: Mapping[str, Tube]) -> AskedCell:
         parts=tuple(Part(tube=tubes[name], amount=share) for name, share in parts.items()),
         note=str(values["note"]),
         limit=str(values["limit"] or ""),
-        shape=CellShape(values["shape"]),
-        is_end=bool(values["end"]),
+        role=CellRole(values["role"]),
+        of=str(values["of"] or ""),
     )
 
 
@@ -142,13 +129,3 @@ def _concern(values: Json) -> Concern:
         sentence=str(values["sentence"]),
         suggestion=str(values["suggestion"]),
     )
-
-
-def _plain(value: object) -> object:
-    if isinstance(value, Level):
-        return value.value
-    return [_plain(one) for one in value] if isinstance(value, tuple) else value
-
-
-def _frozen(value: object) -> Any:
-    return tuple(_frozen(one) for one in value) if isinstance(value, list) else value

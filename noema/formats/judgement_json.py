@@ -2,8 +2,9 @@
 
 from typing import Any, cast
 
+from noema.core.exercises.catalogue import FIRST_KIND
 from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.value_scale import KIND
+from noema.core.exercises.skills import Skill
 from noema.core.judging.closeness import Demand
 from noema.core.judging.judgement import (
     CellJudgement,
@@ -13,7 +14,6 @@ from noema.core.judging.judgement import (
     FindingKind,
     Judgement,
 )
-from noema.core.judging.rubric import Skill
 from noema.core.judging.tally import Tally
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
@@ -65,7 +65,7 @@ def judgement_from_json(values: Json) -> Judgement:
         key=Key(values["key"]),
         level=Level(values["level"]),
         # Judgements of the first version speak of value scales only.
-        exercise=str(values.get("exercise", KIND)),
+        exercise=str(values.get("exercise", FIRST_KIND)),
         stride=cast(float, values["stride"]),
         evenness=None
         if even is None

@@ -7,10 +7,12 @@ import orjson
 
 from noema.core.errors import BadFile
 from noema.core.exercises.asked import Asked
+from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.pigments.shelf import PaintSet
-from noema.formats.asked_json import asked_to_json, tolerance_to_json, wanted_from_json
+from noema.formats.asked_json import asked_to_json, tolerance_to_json
+from noema.formats.options_json import options_from_json
 from noema.formats.set_json import set_of_body, set_to_body
 
 FORMAT = "noema-key/1"
@@ -57,7 +59,7 @@ def key_from_json(data: bytes) -> KeyFile:
         body = orjson.loads(data)
         if body["format"] != FORMAT:
             raise BadFile(f"This isn't a key of format {FORMAT}: export it again.")
-        wanted_from_json(body["options"])
+        options_from_json(kind_of(str(body["kind"])), body["options"])
         return KeyFile(
             kind=str(body["kind"]),
             options=body["options"],

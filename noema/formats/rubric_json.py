@@ -2,7 +2,8 @@
 
 from typing import cast
 
-from noema.core.judging.rubric import USUAL_RUBRIC, Rubric, Skill
+from noema.core.exercises.skills import Skill
+from noema.core.judging.rubric import USUAL_RUBRIC, Rubric
 
 Json = dict[str, object]
 

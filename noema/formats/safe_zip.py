@@ -22,6 +22,16 @@ class ZipLimits:
     bytes_an_entry: int
 
 
+_BROKEN = (
+    zipfile.BadZipFile,
+    zlib.error,
+    NotImplementedError,
+    EOFError,
+    ValueError,
+    IndexError,  # of an entry without a name
+)
+
+
 def read_zip(data: bytes, limits: ZipLimits) -> dict[str, bytes]:
     """Unpack a zip into memory by name, or refuse it whole in one sentence."""
     try:
@@ -29,7 +39,7 @@ def read_zip(data: bytes, limits: ZipLimits) -> dict[str, bytes]:
             infos = [info for info in zipped.infolist() if not info.is_dir()]
             _check(infos, limits)
             return {info.filename: _unpacked(zipped, info, limits) for info in infos}
-    except (zipfile.BadZipFile, zlib.error, NotImplementedError, EOFError, ValueError) as wrong:
+    except _BROKEN as wrong:
         raise BadFile("This is no whole zip file: make it again and send that.") from wrong
     except (OSError, RuntimeError, OverflowError) as wrong:
         raise BadFile("This zip file can't be unpacked: make it anew without a password.") from (

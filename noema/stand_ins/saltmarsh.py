@@ -1,11 +1,11 @@
 """Saltmarsh Road School, which doesn't exist: its teachers, classes and how its students paint."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from numpy.random import Generator
 
 from noema.core.coaching.audience import Audience
-from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.stand_ins.painter import Hand
@@ -21,7 +21,7 @@ class Given:
     """An assignment in the story."""
 
     kind: str
-    wanted: Wanted
+    options: Mapping[str, object]
     medium: Medium
     level: Level
     key: Key
@@ -61,7 +61,7 @@ CLASSES = (
         given=(
             Given(
                 kind="value-scale",
-                wanted=Wanted(steps=5),
+                options={"steps": 5},
                 medium=Medium.PENCIL,
                 level=Level.BEGINNER,
                 key=Key.NAMED,
@@ -71,7 +71,7 @@ CLASSES = (
             ),
             Given(
                 kind="value-scale",
-                wanted=Wanted(steps=7),
+                options={"steps": 7},
                 medium=Medium.ACRYLIC,
                 level=Level.BEGINNER,
                 key=Key.OWN_ENDS,
@@ -81,7 +81,7 @@ CLASSES = (
             ),
             Given(
                 kind="colour-wheel",
-                wanted=Wanted(hues=12, rings=("tint-in",)),
+                options={"hues": 12, "rings": ("tint-in",)},
                 medium=Medium.ACRYLIC,
                 set_name="Room 12 acrylics",
                 level=Level.BEGINNER,
@@ -92,7 +92,7 @@ CLASSES = (
             ),
             Given(
                 kind="value-scale",
-                wanted=Wanted(steps=9),
+                options={"steps": 9},
                 medium=Medium.ACRYLIC,
                 level=Level.BEGINNER,
                 key=Key.NAMED,
@@ -114,7 +114,7 @@ CLASSES = (
         given=(
             Given(
                 kind="value-scale",
-                wanted=Wanted(steps=9),
+                options={"steps": 9},
                 medium=Medium.CHARCOAL,
                 level=Level.INTERMEDIATE,
                 key=Key.OWN_ENDS,
@@ -124,7 +124,7 @@ CLASSES = (
             ),
             Given(
                 kind="value-scale",
-                wanted=Wanted(steps=9),
+                options={"steps": 9},
                 medium=Medium.ACRYLIC,
                 level=Level.INTERMEDIATE,
                 key=Key.NAMED,
@@ -134,7 +134,7 @@ CLASSES = (
             ),
             Given(
                 kind="intensity-chart",
-                wanted=Wanted(steps=7),
+                options={"steps": 7},
                 medium=Medium.GOUACHE,
                 set_name="split-six+black",
                 level=Level.INTERMEDIATE,
@@ -146,7 +146,7 @@ CLASSES = (
             ),
             Given(
                 kind="value-scale",
-                wanted=Wanted(steps=11),
+                options={"steps": 11},
                 medium=Medium.GOUACHE,
                 level=Level.INTERMEDIATE,
                 key=Key.NAMED,
@@ -167,7 +167,7 @@ CLASSES = (
         given=(
             Given(
                 kind="value-scale",
-                wanted=Wanted(steps=9),
+                options={"steps": 9},
                 medium=Medium.GOUACHE,
                 level=Level.ADVANCED,
                 key=Key.OWN_ENDS,
@@ -177,7 +177,7 @@ CLASSES = (
             ),
             Given(
                 kind="tint-ladder",
-                wanted=Wanted(steps=7, tubes=("crimson", "ultramarine", "cerulean")),
+                options={"steps": 7, "tubes": ("crimson", "ultramarine", "cerulean")},
                 medium=Medium.WATERCOLOUR,
                 set_name="Watercolour pans",
                 level=Level.INTERMEDIATE,

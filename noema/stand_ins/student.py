@@ -11,7 +11,7 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import USUAL_HUES, hue_step
 from noema.core.errors import Refused
-from noema.core.exercises.asked import AskedCell, Band, CellShape, Even
+from noema.core.exercises.asked import AskedCell, Band, Even
 from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.qualities import qualities
 from noema.core.pigments.tube import Role, Tube
@@ -116,7 +116,7 @@ def _not_neutral(sitting: Sitting, _mixes: Mixes) -> Mixes:
         cell
         for band in sitting.asked.bands
         for cell in band.cells
-        if cell.shape is CellShape.DIAMOND and len(_coloured(cell)) > 1 and cell.hvc.chroma < 1.5
+        if cell.role.stands_apart and len(_coloured(cell)) > 1 and cell.hvc.chroma < 1.5
     ]
     far = sitting.rng.uniform(1.7, 2.6) * (sitting.rooms.chroma or 1.8)
     wrong: Mixes = {}
@@ -160,9 +160,7 @@ def _by_eye(sitting: Sitting, cell: AskedCell, old: Tube, other: Tube) -> tuple[
 def _bunched(sitting: Sitting, _mixes: Mixes) -> Mixes:
     """Crowd the steps of a row towards one end."""
     bands = [b for b in sitting.asked.bands if b.even in (Even.VALUE, Even.DISTANCE)]
-    bands = [
-        b for b in bands if len(b.cells) > 4 and all(c.shape is CellShape.BOX for c in b.cells)
-    ]
+    bands = [b for b in bands if len(b.cells) > 4 and not any(c.role.stands_apart for c in b.cells)]
     bend = 1.0 + sitting.rng.uniform(0.4, 0.7)
     power = bend if sitting.rng.random() < 0.5 else 1.0 / bend
     most = 1 + int(sitting.rng.integers(len(bands))) if bands else 0

@@ -1,5 +1,6 @@
 """What was read in photographs."""
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -107,8 +108,10 @@ class SwatchSheet:
     body: Json  # what was read
 
 
-def swatch_sheets(session: Session, school_id: int, kind: str) -> tuple[SwatchSheet, ...]:
-    """Which sheets of a kind were read in a school lately, the newest first?"""
+def swatch_sheets(
+    session: Session, school_id: int, kinds: Collection[str]
+) -> tuple[SwatchSheet, ...]:
+    """Which sheets of some kinds were read in a school lately, the newest first?"""
     question = (
         select(
             Photograph.id,
@@ -128,7 +131,7 @@ def swatch_sheets(session: Session, school_id: int, kind: str) -> tuple[SwatchSh
         .where(
             Photograph.school_id == school_id,
             Photograph.state == PhotoState.READ.value,
-            Assignment.kind == kind,
+            Assignment.kind.in_(kinds),
         )
         .order_by(Photograph.id.desc(), ReadingRow.id.desc())
         .limit(_LATELY)

@@ -115,8 +115,8 @@ class Assignment(Base):
         one_of("key", Key),
         one_of("paper", Paper),
         CheckConstraint("due_week BETWEEN 1 AND 52", name="due_week_sane"),
-        # Only the plain value scale needs no paints; it is worked out from its steps and medium.
-        CheckConstraint("(asked IS NULL) = (paints IS NULL)", name="asked_of_paints"),
+        # Kept without either at first: a plain value scale, worked out from its steps and medium.
+        CheckConstraint("paints IS NULL OR asked IS NOT NULL", name="asked_of_paints"),
     )
     id: Mapped[int] = mapped_column(primary_key=True)
     class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id"), index=True)

@@ -6,8 +6,6 @@ import pytest
 
 from noema.core.errors import BadFile
 from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale, plain_scale
 from noema.core.judging.judge import judge
 from noema.core.judging.tally import tally_of
 from noema.core.photo.reading import CellFlag
@@ -18,12 +16,11 @@ from noema.formats.judgement_json import (
     tally_to_json,
 )
 from noema.formats.reading_json import reading_from_json, reading_from_text, reading_to_json
+from tests.core.exercises.grounds import plain
 from tests.core.judging.scales import read_as
 
 READING = read_as((2.5, 4.1, 6.3, 5.9, 9.5), flags={2: (CellFlag.UNEVEN,)}, coverage={3: 0.8})
-JUDGEMENT = judge(
-    READING, plain_scale(ValueScale(steps=5, medium=Medium.ACRYLIC)), Key.OWN_ENDS, Level.ADVANCED
-)
+JUDGEMENT = judge(READING, plain(5), Key.OWN_ENDS, Level.ADVANCED)
 
 
 def through_text(values):

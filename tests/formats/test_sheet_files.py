@@ -8,26 +8,26 @@ import pypdfium2
 import pytest
 
 from noema.core.errors import BadFile
-from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale
 from noema.core.photo.identify import read_code
 from noema.core.photo.marks import find_marks
 from noema.core.photo.straighten import place_page
 from noema.core.sheet.calibration_sheet import calibration_layout
+from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.paper import Paper
-from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
+from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.layout_json import layout_from_text, layout_to_json
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.formats.sheet_svg import sheet_svg
+from tests.core.exercises.grounds import plain
 
 PX_PER_MM = 12.0
-WORDS = SheetWords(student="Łucja Ångström", school_class="Year 8", due="Due in week 6")
+WORDS = Printed(student="Łucja Ångström", school_class="Year 8", due="Due in week 6")
 
 
 def sheet(paper: Paper, steps: int = 9):
-    scale = ValueScale(steps=steps, medium=Medium.ACRYLIC)
-    layout = value_scale_layout(scale, paper, "K7Q2-04")
-    return layout, draw_value_scale(layout, scale, WORDS)
+    asked = plain(steps)
+    layout = worksheet_layout(asked, paper, "K7Q2-04", grey_only=True)
+    return layout, draw_worksheet(layout, asked, paper, WORDS)
 
 
 def rendered(pdf: bytes) -> np.ndarray:

@@ -6,8 +6,6 @@ from numpy.random import default_rng
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.spectra import reflectance_to_lab
-from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale, plain_scale
 from noema.core.pigments.mix import Part, lab_of_parts
 from noema.core.pigments.shelf import BLACK, TUBES, WHITE
 from noema.stand_ins.colour_file import Space, from_linear_srgb
@@ -16,6 +14,7 @@ from noema.stand_ins.painter import Hand, PaintedCell, paint
 from noema.stand_ins.printer import Press
 from noema.stand_ins.sitting import recipe_of
 from noema.stand_ins.spectra import class_mixes, mixed_spectra, paint_spectra
+from tests.core.exercises.grounds import plain
 from tools.photographs import sheet_of
 
 EASY = np.array([[55.0, 3.0, 8.0], [70.0, -2.0, 1.0], [45.0, 25.0, 15.0], [60.0, -8.0, 25.0]])
@@ -35,7 +34,7 @@ def test_two_classes_mix_one_colour_otherwise_and_a_camera_sees_it():
     assert np.abs(camera.seen(first) - camera.seen(second)).max() > 0.01
 
 
-SCALE = plain_scale(ValueScale(steps=9, medium=Medium.ACRYLIC)).cells
+SCALE = plain(9).cells
 
 
 def test_a_row_of_the_same_tubes_errs_as_one():

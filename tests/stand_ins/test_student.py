@@ -5,23 +5,22 @@ import pytest
 
 from noema.core.colour.difference import ciede2000
 from noema.core.errors import Refused
-from noema.core.exercises.asked import Wanted
+from noema.core.exercises.catalogue import usual_tolerance
 from noema.core.exercises.levels import Level
-from noema.core.exercises.tolerance import usual_tolerance
 from noema.stand_ins.sitting import Sitting
 from noema.stand_ins.student import Mistake, paint_sheet
-from tests.core.exercises.grounds import asked
+from tests.core.exercises.grounds import asked, choose
 from tests.core.judging.readings import SPLIT
 
 ROOM_FOR = {
-    Mistake.LEAN: ("colour-wheel", Wanted(hues=12)),
-    Mistake.BUNCHED: ("tint-ladder", Wanted(steps=7)),
-    Mistake.SWAPPED: ("tint-ladder", Wanted(steps=7)),
-    Mistake.CONTAMINATED: ("colour-wheel", Wanted(hues=12)),
-    Mistake.NOT_NEUTRAL: ("intensity-chart", Wanted(steps=5)),
-    Mistake.WRONG_PAIR: ("secondary-pairs", Wanted()),
-    Mistake.THIN: ("colour-wheel", Wanted(hues=12)),
-    Mistake.WET: ("colour-wheel", Wanted(hues=12)),
+    Mistake.LEAN: ("colour-wheel", choose(hues=12)),
+    Mistake.BUNCHED: ("tint-ladder", choose(steps=7)),
+    Mistake.SWAPPED: ("tint-ladder", choose(steps=7)),
+    Mistake.CONTAMINATED: ("colour-wheel", choose(hues=12)),
+    Mistake.NOT_NEUTRAL: ("intensity-chart", choose(steps=5)),
+    Mistake.WRONG_PAIR: ("secondary-pairs", choose()),
+    Mistake.THIN: ("colour-wheel", choose(hues=12)),
+    Mistake.WET: ("colour-wheel", choose(hues=12)),
 }
 
 
@@ -54,7 +53,7 @@ def test_a_mistake_lies_where_it_is_said_to_and_nowhere_else(mistake):
 
 
 def test_without_a_mistake_a_student_paints_nearly_right():
-    student = sitting("colour-wheel", Wanted(hues=12))
+    student = sitting("colour-wheel", choose(hues=12))
     painted = paint_sheet(student, None)
     assert painted.wrong == ()
     assert np.median(apart(student, painted, painted.hand.meant)) < 3.0
@@ -62,4 +61,4 @@ def test_without_a_mistake_a_student_paints_nearly_right():
 
 def test_a_mistake_without_room_is_refused():
     with pytest.raises(Refused, match="no room"):
-        paint_sheet(sitting("mixing-grid", Wanted()), Mistake.NOT_NEUTRAL)
+        paint_sheet(sitting("mixing-grid", choose()), Mistake.NOT_NEUTRAL)

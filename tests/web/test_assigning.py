@@ -7,8 +7,7 @@ import pytest
 from sqlalchemy import text
 
 from noema.actions.work_out_exercise import Chosen
-from noema.core.exercises.asked import Wanted
-from noema.core.exercises.catalogue import KINDS
+from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.levels import Key
 from noema.core.pigments.shelf import builtin_set
 from noema.stand_ins.painter import Hand
@@ -16,7 +15,7 @@ from tests.trade import CAREFUL, NAMES, found_school
 
 CHART = Chosen(
     kind="intensity-chart",
-    wanted=Wanted(steps=5, pairs=("red-green",)),
+    options=kind_of("intensity-chart").chosen({"steps": 5, "pairs": ("red-green",)}),
     paints=builtin_set("split-six"),
     set_ref="split-six",
     key=Key.TEACHER,
@@ -56,7 +55,7 @@ def test_the_form_changes_with_the_kind_and_the_set(app, school):
     url = f"{assign_url(school)}/preview"
     wheel = client.get(url, query_string={"kind": "colour-wheel", "set": "three-printers"}).text
     assert 'name="hues"' in wheel
-    assert 'name="ring"' in wheel
+    assert 'name="rings"' in wheel
     assert 'name="pairs"' not in wheel
     ladder = client.get(url, query_string={"kind": "tint-ladder", "set": "muted-earths"}).text
     assert "yellow ochre" in ladder
@@ -66,7 +65,7 @@ def test_the_form_changes_with_the_kind_and_the_set(app, school):
 @pytest.mark.parametrize(
     ("form", "reason"),
     [
-        ({"kind": "colour-wheel", "hues": "24", "ring": ["tint-in", "shade"]}, "fewer rings"),
+        ({"kind": "colour-wheel", "hues": "24", "rings": ["tint-in", "shade"]}, "fewer rings"),
         ({"kind": "colour-match", "key": "own-ends"}, "no ends of its own"),
         ({"kind": "tint-ladder", "medium": "pencil"}, "no tubes"),
         ({"kind": "colour-match", "targets": "50, 10, 10\nno-such:3"}, "no-such"),
@@ -185,7 +184,7 @@ def test_the_teachers_sheet_becomes_the_key_and_work_is_judged_anew(app, chart):
 def test_a_sheet_of_tube_swatches_gives_the_colours_of_an_own_tube(app, sessions, files):
     chosen = Chosen(
         kind="tube-swatches",
-        wanted=Wanted(tubes=("rose", "phthalo-blue")),
+        options=kind_of("tube-swatches").chosen({"tubes": ("rose", "phthalo-blue")}),
         paints=builtin_set("split-six"),
         set_ref="split-six",
     )

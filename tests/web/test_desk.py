@@ -3,7 +3,7 @@
 import pytest
 
 from noema.actions.work_out_exercise import Chosen
-from noema.core.exercises.asked import Wanted
+from noema.core.exercises.catalogue import kind_of
 from noema.core.pigments.shelf import builtin_set
 from noema.stand_ins.painter import Hand
 from tests.trade import CAREFUL, found_school
@@ -148,7 +148,7 @@ def test_a_class_is_spoken_to_as_its_teacher_says(app, school):
 def test_a_wheels_class_shows_its_drifts_and_a_hand_out(app, sessions, files):
     wheel = Chosen(
         kind="colour-wheel",
-        wanted=Wanted(hues=6),
+        options=kind_of("colour-wheel").chosen({"hues": 6}),
         paints=builtin_set("split-six"),
         set_ref="split-six",
     )

@@ -5,17 +5,16 @@ import re
 import pytest
 
 from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale, plain_scale
 from noema.core.judging.judge import judge
 from noema.core.judging.review import Review
 from noema.core.judging.tally import tally_of
 from noema.core.judging.verdict import Verdict
 from noema.web.drawings.stair import HEIGHT, WIDTH, even_path, make_stair
 from noema.web.drawings.strip import make_strip, make_tiny_strips
+from tests.core.exercises.grounds import plain
 from tests.core.judging.scales import read_as
 
-SCALE = plain_scale(ValueScale(steps=8, medium=Medium.ACRYLIC))
+SCALE = plain(8)
 VALUES = (2.5, 3.5, 4.5, 5.5, 6.5, 7.5, 9.2, 9.5)  # step 7 at the very edge of its tolerance
 JUDGEMENT = judge(read_as(VALUES), SCALE, Key.NAMED, Level.BEGINNER)
 

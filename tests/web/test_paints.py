@@ -245,7 +245,7 @@ def test_an_exercise_says_what_these_paints_cannot_do_or_why_it_cannot_be(app, s
     client = school.teacher(app)
     ask = "/paints/sets/three-traditional/exercises/asked"
     assert "can&#39;t give a clean green" in client.get(f"{ask}?kind=colour-wheel").text
-    refused = client.get(f"{ask}?kind=colour-wheel&hues=24&ring=shade")
+    refused = client.get(f"{ask}?kind=colour-wheel&hues=24&rings=shade")
     assert refused.status_code == 200
     assert "under 12 mm" in refused.text
     assert "3 to 11 steps" in client.get(f"{ask}?kind=tint-ladder&steps=99").text

@@ -10,8 +10,9 @@ from types import MappingProxyType
 
 from noema.core.coaching.audience import Audience
 from noema.core.coaching.moves import who_moves
+from noema.core.exercises.catalogue import has
+from noema.core.exercises.kind import Trait
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import KIND
 from noema.core.judging.judgement import (
     CellJudgement,
     Finding,
@@ -84,7 +85,7 @@ def _what(
         return [("unsure", {})]
     if unsure:
         return [("some-unsure", {"cells": cells_words(unsure)})]
-    return [("praise-row" if judgement.exercise == KIND else "praise", {})]
+    return [("praise-row" if has(judgement.exercise, Trait.ONE_SCALE) else "praise", {})]
 
 
 def _first(judgement: Judgement) -> Finding | None:

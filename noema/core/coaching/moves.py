@@ -11,9 +11,10 @@ import numpy as np
 
 from noema.core.colour.difference import ciede2000
 from noema.core.exercises.asked import Asked, AskedCell, Band
+from noema.core.exercises.catalogue import has
 from noema.core.exercises.cells import is_wash
+from noema.core.exercises.kind import Trait
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import KIND
 from noema.core.judging.judgement import CellJudgement, FindingKind, Judgement
 from noema.core.judging.verdict import Verdict
 from noema.core.judging.words import opening, step_words
@@ -24,9 +25,6 @@ from noema.core.pigments.says import say_addition, say_parts
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Tube
 from noema.core.sheet.layout import Triple
-
-_FREE_KINDS = ("colour-wheel", "colour-match", "mixed-darks", "chromatic-greys")
-"""Kinds in which any tube of the set may steer a mix; in the others a row's own tubes alone."""
 
 _ENOUGH = 0.4  # of the way left, with which a mix's own tubes count as good enough
 
@@ -77,7 +75,7 @@ def _to_move(judgement: Judgement) -> set[str]:
 def who_moves(judgement: Judgement, cells: Sequence[str]) -> str:
     """Say which of two cells is to be moved: the one that lies farther off its own step."""
     one, other = (cell for cell in judgement.cells if cell.id in cells)
-    if judgement.exercise == KIND:
+    if has(judgement.exercise, Trait.ONE_SCALE):
         # Only a move outwards opens the gap: the darker cell down or the lighter cell up.
         return one.id if one.drift >= -other.drift else other.id
     apart = [float(ciede2000(cell.painted_lab, cell.expected_lab)) for cell in (one, other)]
@@ -116,7 +114,7 @@ def _best(pile: Triple, cell: AskedCell, band: Band, kind: str, paints: PaintSet
     own = _tubes_of_row(cell, band, kind)
     found = next_move(pile, cell.parts, cell.lab, own, surface)
     good = found.is_there or (found.add is not None and found.after < _ENOUGH * found.before)
-    if good or kind not in _FREE_KINDS:
+    if good or not has(kind, Trait.ANY_TUBE_STEERS):
         return found
     free = next_move(pile, cell.parts, cell.lab, paints.tubes, surface)
     return free if free.add is not None and free.after < found.after else found
@@ -124,11 +122,9 @@ def _best(pile: Triple, cell: AskedCell, band: Band, kind: str, paints: PaintSet
 
 def _tubes_of_row(cell: AskedCell, band: Band, kind: str) -> tuple[Tube, ...]:
     """Give a mix's own tubes, and in a row of steps those of the whole row."""
-    cells = (cell,) if kind in _FREE_KINDS else band.cells
-    own = [part.tube for part in cell.parts]
-    row = [part.tube for one in cells for part in one.parts if kind != "mixing-grid"]
-    pairs = kind == "secondary-pairs"
-    return tuple(dict.fromkeys(own if pairs else [*own, *row]))
+    alone = has(kind, Trait.ANY_TUBE_STEERS) or has(kind, Trait.OWN_TUBES_ALONE)
+    row = () if alone else band.cells
+    return tuple(dict.fromkeys(part.tube for one in (cell, *row) for part in one.parts))
 
 
 def _as_mixed(judged: CellJudgement, cell: AskedCell) -> Triple:

@@ -1,16 +1,15 @@
 """An exercise as it is asked: every cell with its expected colour, and why that one.
 
-A kind of exercise turns a teacher's wishes and a set of paints into an `Asked`; everything after,
+A kind of exercise turns a teacher's choices and a set of paints into an `Asked`; everything after,
 the sheet on paper, the commands, the pages, works from it alone.
 """
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import Enum
 
 from noema.core.colour.hvc import HVC
 from noema.core.colour.names import HueTable
-from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.levels import Key
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import PaintSet
 
@@ -25,6 +24,28 @@ class CellShape(Enum):
 
     BOX = "box"
     DIAMOND = "diamond"  # the neutral, or another cell that stands apart
+
+
+class CellRole(Enum):
+    """What a cell is there for."""
+
+    END = "end"  # painted first; own ends are measured here
+    STEP = "step"  # a mix between others, or one that stands by itself
+    NEUTRAL = "neutral"  # where two colours cancel: it should lean to neither
+    TWIN = "twin"  # the same neutral as another cell, mixed from the other side
+    DARK = "dark"  # as near black as its tubes mix
+    SECONDARY = "secondary"  # what a pair of tubes gives, to be compared with other pairs
+    TINT = "tint"  # another cell let down with white
+
+    @property
+    def cancels(self) -> bool:
+        """Whether it stands for the neutral or the dark that its tubes cancel to."""
+        return self in (CellRole.NEUTRAL, CellRole.TWIN, CellRole.DARK)
+
+    @property
+    def stands_apart(self) -> bool:
+        """Whether it is the one its row is about, no step on the way."""
+        return self.cancels or self is CellRole.SECONDARY
 
 
 class Even(Enum):
@@ -55,8 +76,18 @@ class AskedCell:
     parts: tuple[Part, ...]  # what should give it; empty for bare paper
     note: str  # why this colour, in a sentence
     limit: str = ""  # what the paints can't do here; empty when they can
-    shape: CellShape = CellShape.BOX
-    is_end: bool = False  # painted first; own ends are measured here
+    role: CellRole = CellRole.STEP
+    of: str = ""  # the cell it is mixed from, or a twin of, by id
+
+    @property
+    def shape(self) -> CellShape:
+        """The outline it is printed with."""
+        return CellShape.DIAMOND if self.role.stands_apart else CellShape.BOX
+
+    @property
+    def is_end(self) -> bool:
+        """Whether it is painted first, and own ends are measured here."""
+        return self.role is CellRole.END
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -97,38 +128,9 @@ class Asked:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Wanted:
-    """What a teacher may choose; None or empty where a kind's usual choice is taken."""
-
-    steps: int | None = None
-    hue: str | None = None  # a hue's name or a tube's
-    hues: int | None = None  # 6, 12 or 24
-    primaries: int | None = None  # 3 or 6
-    rings: tuple[str, ...] = ()
-    tubes: tuple[str, ...] = ()
-    pairs: tuple[str, ...] = ()  # hue-hue
-    tints: bool = False
-    sides: bool = False  # the neutral mixed from either side
-    full: bool = False  # both halves of a grid
-    anticlockwise: bool = False
-    targets: tuple[Lab, ...] = ()
-    count: int | None = None
-    level: Level | None = None  # how far from the tubes colours to match are picked
-
-    def given(self) -> Iterator[str]:
-        """Name what was chosen."""
-        for name, usual in vars(_NOTHING).items():
-            if getattr(self, name) != usual:
-                yield name
-
-
-@dataclass(frozen=True, kw_only=True)
 class Ground:
     """What an exercise stands on."""
 
     paints: PaintSet
     table: HueTable
     key: Key = Key.PAINTS
-
-
-_NOTHING = Wanted()

@@ -3,8 +3,8 @@
 from collections.abc import Callable, Iterable
 
 from noema.core.colour.difference import ciede2000
-from noema.core.exercises.asked import AskedCell, Concern, Ground
-from noema.core.exercises.kind import white_or_paper
+from noema.core.exercises.asked import AskedCell, CellRole, Concern, Ground
+from noema.core.exercises.from_paints import white_or_paper
 from noema.core.exercises.paths import cell_of, stop_of
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part, lab_of_parts
@@ -19,7 +19,7 @@ def tube_cell(tube: Tube, cell_id: str, ground: Ground, label: str | None = None
     """Ask for a tube as it comes."""
     stop = stop_of([Part(tube=tube, amount=1.0)], ground.paints.binder.dry)
     note = f"{tube.label.capitalize()} as it comes."
-    return cell_of(stop, cell_id, label or tube.label, note, is_end=True)
+    return cell_of(stop, cell_id, label or tube.label, note, role=CellRole.END)
 
 
 def is_wash(cell: AskedCell, surface: Surface) -> bool:
@@ -31,7 +31,8 @@ def let_down_cell(cell: AskedCell, cell_id: str, ground: Ground) -> AskedCell:
     """Ask for a mix again with enough white to show its hue."""
     white = Part(tube=white_or_paper(ground.paints), amount=white_to_show(cell.parts))
     stop = stop_of((*cell.parts, white), ground.paints.binder.dry)
-    return cell_of(stop, cell_id, "tint", "The mix let down with white, to show its hue.")
+    note = "The mix let down with white, to show its hue."
+    return cell_of(stop, cell_id, "tint", note, role=CellRole.TINT, of=cell.id)
 
 
 def limits_said(

@@ -1,30 +1,29 @@
-"""A kind of exercise, and what several kinds ask of a set of paints."""
+"""A kind of exercise: all that is particular to it, in one value."""
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 from enum import Enum
-from itertools import combinations
+from types import MappingProxyType
+from typing import Any, Generic, TypeVar
 
-import numpy as np
+from noema.core.errors import BadExercise
+from noema.core.exercises.asked import Asked, Ground
+from noema.core.exercises.levels import Level
+from noema.core.exercises.media import Medium
+from noema.core.exercises.options import Options, check, options_of
+from noema.core.exercises.skills import Skill
+from noema.core.exercises.tolerance import USUAL_TOLERANCES, Tolerance
 
-from noema.core.colour.hvc import hue_gap, hvc_of, lab_to_hvc
-from noema.core.colour.names import NamedHue, hue_step
-from noema.core.errors import BadExercise, BadHueTable
-from noema.core.exercises.asked import Asked, Ground, Wanted
-from noema.core.exercises.paths import greyest_place, stops_at, way_of_tubes
-from noema.core.pigments.amounts import parts_of
-from noema.core.pigments.film import Surface
-from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
-from noema.core.pigments.partners import darks, let_down
-from noema.core.pigments.qualities import qualities
-from noema.core.pigments.reach import best_mix, tubes_of_hue
-from noema.core.pigments.shelf import TUBES, WHITE, PaintSet
-from noema.core.pigments.tube import Role, Tube
+O = TypeVar("O", bound=Options)  # noqa: E741 - the options of a kind
+Weights = Mapping[Skill, float]
 
-_SHOWS = 2.0  # chroma at which an unlightened mix shows its hue
-_LIGHT_GAINS = 1.5  # times as intense must white make a hue to be let in
-_CLOSE = 0.4  # hue steps: nearer than that a single tube stands for its hue
-_FINE = 2.0 ** np.linspace(-1.0, 1.0, 241)
+MOST_ROWS = 7
+"""Rows of cells at least 12 mm high that a sheet holds."""
+
+CELL_MIN = MappingProxyType({0: 2.0, 1: 1.0, 2: 2.0, 3: 3.0})
+"""Minutes to mix and paint a cell, by how many tubes go into it; three stands for more. A model of
+usual classroom times: a colour straight from a tube is quickly laid, a third tube makes it
+slower."""
 
 
 class Plot(Enum):
@@ -36,168 +35,89 @@ class Plot(Enum):
     PATH = "path"  # value up, chroma outwards: the way to white, to dark or to grey
 
 
-MOST_ROWS = 7
-"""Rows of cells at least 12 mm high that a sheet holds."""
+class Trait(Enum):
+    """What is true of some kinds, on which judging and coaching depend."""
+
+    ONE_SCALE = "one row from dark to light: only a move outwards opens a gap in it"
+    VALUE_FIRST = "painters compare value first, then hue, then intensity"
+    ANY_TUBE_STEERS = "any tube of the set may steer a mix; else its own and its row's alone"
+    OWN_TUBES_ALONE = "a cell's own tubes alone may mend it: its row shares no others"
+    UNLIKE_NEIGHBOURS = "neighbours needn't have a hue in common, so none can wander"
+    LIGHT_AT_TOP = "it is there to show that hues run from light to dark"
+    CLEAN_BESIDE_MUTED = "it is there to show which pairs stay clean beside those that don't"
+    SHOWS_TUBES = "each tube stands by itself: a sheet of it tells how these tubes look"
+    OPENS_A_SET = "shown first where a set of paints is looked at"
+
+
+def weights(
+    *,
+    hue: float = 0.0,
+    value: float = 0.0,
+    intensity: float = 0.0,
+    evenness: float = 0.0,
+    neutral: float = 0.0,
+    craft: float = 1.0,
+) -> Weights:
+    """Say how much each skill counts; 0: it doesn't.
+
+    The choice is ours: what a kind is there to teach counts two or three, what it also shows
+    counts one. A school writes its own over it.
+    """
+    return MappingProxyType(
+        {
+            Skill.HUE: hue,
+            Skill.VALUE: value,
+            Skill.INTENSITY: intensity,
+            Skill.EVENNESS: evenness,
+            Skill.NEUTRAL: neutral,
+            Skill.CRAFT: craft,
+        }
+    )
+
+
+USUAL_WEIGHTS = weights(hue=2, value=2, intensity=2)
 
 
 @dataclass(frozen=True, kw_only=True)
-class Kind:
-    """One kind of exercise: its name, what may be chosen, and how it is worked out."""
+class Kind(Generic[O]):
+    """One kind of exercise: its name, what may be chosen, and how it is worked out and judged."""
 
     name: str  # as commands write it
     label: str  # for people
     says: str  # what it teaches, in a sentence
-    takes: frozenset[str]  # names of `Wanted` that it understands
-    ask: Callable[[Wanted, Ground], Asked]
-    steps: Sequence[int] = ()  # numbers of steps to choose from
+    options: type[O]  # what may be chosen
+    ask: Callable[[O, Ground], Asked]
+    without_paints: Callable[[O, Medium], Asked | None] | None = None
+    """How it is worked out without a set of paints, where these options allow it."""
     plot: Plot = Plot.ABOVE
+    traits: frozenset[Trait] = frozenset()
+    tolerances: Mapping[Level, Tolerance] = field(default_factory=lambda: USUAL_TOLERANCES)
+    weights: Weights = field(default_factory=lambda: USUAL_WEIGHTS)
+    cell_min: Mapping[int, float] = field(default_factory=lambda: CELL_MIN)
+    turn: int | None = None  # its place among the kinds that train a skill, the first learnt first
 
-    def asked(self, wanted: Wanted, ground: Ground) -> Asked:
-        """Work the exercise out; refuses a choice this kind doesn't have."""
-        odd = [name for name in wanted.given() if name not in self.takes]
-        if odd:
-            takes = ", ".join(sorted(self.takes)) or "nothing"
+    @property
+    def needs_paints(self) -> bool:
+        """Whether it can't be worked out without a set of paints."""
+        return self.without_paints is None
+
+    def chosen(self, values: Mapping[str, Any]) -> O:
+        """Give the options of these names; refuses a choice this kind doesn't have."""
+        known = {one.name for one in options_of(self.options)}
+        if odd := [name for name in values if name not in known]:
+            takes = ", ".join(sorted(known)) or "nothing"
             raise BadExercise(f"A {self.label.lower()} takes no {odd[0]}: it takes {takes}.")
-        return self.ask(wanted, ground)
+        return self.options(**values)
 
+    def asked(self, chosen: O, ground: Ground) -> Asked:
+        """Work the exercise out; refuses what isn't among the choices, or can't be painted."""
+        check(chosen, self.label.lower())
+        return self.ask(chosen, ground)
 
-def steps_of(wanted: Wanted, usual: int, allowed: Sequence[int], what: str) -> int:
-    """Give the number of steps, or say which would work."""
-    steps = usual if wanted.steps is None else wanted.steps
-    if steps not in allowed:
-        said = (
-            f"{allowed[0]} to {allowed[-1]}"
-            if len(allowed) > 3
-            else ", ".join(map(str, allowed[:-1])) + f" or {allowed[-1]}"
-        )
-        raise BadExercise(f"A {what} has {said} steps, not {steps}: choose one of them.")
-    return steps
-
-
-def tubes_of(wanted: Wanted, paints: PaintSet, most: int = MOST_ROWS) -> tuple[Tube, ...]:
-    """Give the tubes asked for, a row each, or all colours of the set."""
-    tubes = tuple(paints.tube(name) for name in dict.fromkeys(wanted.tubes)) or paints.colours
-    if not tubes:
-        raise BadExercise(f"The set {paints.label} has no coloured tube: choose another set.")
-    if len(tubes) > most:
-        raise BadExercise(
-            f"A sheet has room for {most} tubes and {len(tubes)} are asked for: "
-            f"name at most {most}."
-        )
-    return tubes
-
-
-def white_of(paints: PaintSet) -> Tube:
-    """Give the set's white, or say that one is needed."""
-    if paints.white is None:
-        raise BadExercise(f"The set {paints.label} has no white: add one, or choose another set.")
-    return paints.white
-
-
-def white_or_paper(paints: PaintSet) -> Tube:
-    """Give the set's white; a wash set's pale cells are worked out as if with white."""
-    return paints.white or TUBES[WHITE]
-
-
-def dark_of(paints: PaintSet) -> tuple[Part, ...]:
-    """Give the set's black, or its best mixed dark."""
-    for tube in paints.tubes:
-        if tube.role is Role.BLACK:
-            return (Part(tube=tube, amount=1.0),)
-    mixed = darks(paints.tubes, 1)
-    if not mixed:
-        raise BadExercise(
-            f"The set {paints.label} has no black and mixes no neutral dark: add black, "
-            "or a pair such as crimson and phthalo green."
-        )
-    return mixed[0].parts
-
-
-def named_hue(ground: Ground, name: str) -> NamedHue:
-    """Find one of the 24 named hues."""
-    try:
-        return ground.table.of(name)
-    except BadHueTable as wrong:
-        raise BadExercise(str(wrong)) from wrong
-
-
-def pure(ground: Ground, name: str) -> tuple[Part, ...]:
-    """Give the purest a set has of a hue: a tube of that name, or the most intense mix.
-
-    Empty when the set can't give it at all.
-    """
-    paints = ground.paints
-    if any(tube.name == name for tube in paints.tubes):
-        return (Part(tube=paints.tube(name), amount=1.0),)
-    hue = named_hue(ground, name)
-    own = tubes_of_hue(paints.tubes, name, ground.table)
-    if own:
-        nearest = min(own, key=lambda tube: _off(tube, hue))
-        return (Part(tube=nearest, amount=1.0),)
-    return purest(paints.tubes, hue.hue100, paints.binder.dry)
-
-
-def purest(tubes: tuple[Tube, ...], hue100: float, surface: Surface) -> tuple[Part, ...]:
-    """Give the most intense mix of a hue, tuned to it; with white only where it needs white.
-
-    Students lighten in rows of their own, so a hue deep enough to show is asked for unlightened.
-    """
-    deep = tuple(tube for tube in tubes if tube.role is not Role.WHITE)
-    plain = _nearest_mix(deep, hue100, surface) if deep else ()
-    if plain and _chroma(plain, surface) >= _SHOWS:
+    def asked_plainly(self, chosen: O, medium: Medium) -> Asked:
+        """Work the exercise out without a set of paints; refuses where it needs one."""
+        check(chosen, self.label.lower())
+        plain = None if self.without_paints is None else self.without_paints(chosen, medium)
+        if plain is None:
+            raise BadExercise("Choose a set of paints: what is expected depends on its tubes.")
         return plain
-    light = _nearest_mix(tubes, hue100, surface)
-    if not plain or (light and _chroma(light, surface) > _LIGHT_GAINS * _chroma(plain, surface)):
-        return light
-    return plain
-
-
-def _nearest_mix(tubes: tuple[Tube, ...], hue100: float, surface: Surface) -> tuple[Part, ...]:
-    close = best_mix(tubes, hue100, _CLOSE) or best_mix(tubes, hue100)
-    return tuned(close, hue100, surface)
-
-
-def tuned(parts: tuple[Part, ...], hue100: float, surface: Surface) -> tuple[Part, ...]:
-    """Shift the balance of a mix's two colours until its hue is the very one."""
-    coloured = [n for n, part in enumerate(parts) if part.tube.role is not Role.WHITE]
-    if len(coloured) < 2:
-        return parts
-    amounts = np.repeat([[part.amount for part in parts]], len(_FINE), axis=0)
-    amounts[:, coloured[0]] *= _FINE
-    hue = lab_to_hvc(mix_labs([part.tube for part in parts], amounts, surface))[:, 0]
-    off = hue_gap(hue, hue100)
-    best = amounts[int(np.argmin(np.where(np.isfinite(off), off, np.inf)))]
-    return parts_of([part.tube for part in parts], best)
-
-
-@dataclass(frozen=True, kw_only=True)
-class GreyPair:
-    """Two tubes and the greyest they mix to."""
-
-    tubes: tuple[Tube, Tube]
-    parts: tuple[Part, ...]
-    chroma: float
-
-
-def greyest_pairs(ground: Ground, count: int) -> tuple[GreyPair, ...]:
-    """Give the pairs of a set's colours that come nearest to cancelling, the best first."""
-    surface = ground.paints.binder.dry
-    found = []
-    for one, other in combinations(ground.paints.colours, 2):
-        way = way_of_tubes(one, other, surface)
-        stop = stops_at(way, np.array([float(greyest_place(way))]), surface)[0]
-        # Let down, so that a dark mix doesn't pass for a grey one.
-        chroma = let_down(stop.parts).chroma
-        found.append(GreyPair(tubes=(one, other), parts=stop.parts, chroma=chroma))
-    return tuple(sorted(found, key=lambda pair: pair.chroma)[:count])
-
-
-def _chroma(parts: tuple[Part, ...], surface: Surface) -> float:
-    return hvc_of(lab_of_parts(parts, surface)).chroma
-
-
-def _off(tube: Tube, hue: NamedHue) -> float:
-    shown = qualities(tube).shown
-    if shown.hue100 is None:
-        return 50.0
-    return abs(hue_step(hue.hue100, shown.hue100)) - 0.2 * shown.chroma

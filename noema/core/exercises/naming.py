@@ -2,7 +2,7 @@
 
 from collections import Counter
 
-from noema.core.exercises.asked import Arrangement, Asked, AskedCell, Band, CellShape, Even
+from noema.core.exercises.asked import Arrangement, Asked, AskedCell, Band, Even
 
 
 def cell_names(asked: Asked) -> dict[str, str]:
@@ -45,7 +45,7 @@ def _in_row(band: Band, n: int, whole: Counter[str], *, alone: bool) -> str:
 def _end_of(band: Band, n: int) -> AskedCell | None:
     """Find the end a cell belongs to: the one before it, or past the neutral the one after."""
     before = next((m for m in range(n, -1, -1) if band.cells[m].is_end), None)
-    crossed = any(c.shape is CellShape.DIAMOND for c in band.cells[before or 0 : n])
+    crossed = any(c.role.stands_apart for c in band.cells[before or 0 : n])
     if before is not None and not crossed:
         return band.cells[before]
     return next((cell for cell in band.cells[n:] if cell.is_end), None)

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvcs_of
 from noema.core.colour.value import lightness_to_value, value_to_lab
-from noema.core.exercises.asked import Asked, AskedCell, Band, CellShape, Even, Lab
+from noema.core.exercises.asked import Asked, AskedCell, Band, Even, Lab
 from noema.core.pigments.qualities import strengths
 
 Floats = NDArray[np.float64]
@@ -85,12 +85,12 @@ def _warped(cells: Sequence[AskedCell], ends: Sequence[Lab], even: Even) -> list
     first, last = np.array(ends[0]) - way[0], np.array(ends[1]) - way[-1]
     bent = way + (1.0 - along)[:, None] * first + along[:, None] * last
     for n, cell in enumerate(cells[1:-1], start=1):
-        if cell.shape is CellShape.DIAMOND:  # a neutral leans nowhere, wherever its ends lie
+        if cell.role.cancels:  # a neutral leans nowhere, wherever its ends lie
             bent[n, 1:] = way[n, 1:]
     if even is Even.VALUE:
         values = np.interp(along, (0.0, 1.0), lightness_to_value(bent[[0, -1], 0]))
         bent[:, 0] = value_to_lab(values)[..., 0]
-    elif even is Even.DISTANCE and all(cell.shape is CellShape.BOX for cell in cells):
+    elif even is Even.DISTANCE and not any(cell.role.cancels for cell in cells):
         bent = _cut(bent, along)
     return [(lightness, a, b) for lightness, a, b in bent.tolist()]
 

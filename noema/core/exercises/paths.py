@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvc_of, hvcs_of
 from noema.core.colour.value import lightness_to_value
-from noema.core.exercises.asked import AskedCell, CellShape, Even
+from noema.core.exercises.asked import AskedCell, CellRole, Even
 from noema.core.pigments.amounts import parts_of
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part, film_labs, mix_labs
@@ -94,6 +94,11 @@ def stops_at(way: Way, places: Floats, surface: Surface) -> tuple[Stop, ...]:
     )
 
 
+def end_or_step(n: int, count: int) -> CellRole:
+    """Say what the nth cell of a row is, counted from 1: its first and last are its ends."""
+    return CellRole.END if n in (1, count) else CellRole.STEP
+
+
 def even_stops(way: Way, steps: int, even: Even, surface: Surface) -> tuple[Stop, ...]:
     """Cut a way into equal steps."""
     return stops_at(way, even_places(way.labs, steps, even), surface)
@@ -118,8 +123,8 @@ def cell_of(
     note: str,
     *,
     limit: str = "",
-    shape: CellShape = CellShape.BOX,
-    is_end: bool = False,
+    role: CellRole = CellRole.STEP,
+    of: str = "",
 ) -> AskedCell:
     """Make a stop a place to paint."""
     return AskedCell(
@@ -130,8 +135,8 @@ def cell_of(
         parts=stop.parts,
         note=note,
         limit=limit,
-        shape=shape,
-        is_end=is_end,
+        role=role,
+        of=of,
     )
 
 

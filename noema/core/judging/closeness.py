@@ -18,11 +18,11 @@ from math import log, sqrt
 
 import numpy as np
 
+from noema.core.exercises.catalogue import usual_tolerance
 from noema.core.exercises.levels import Level
-from noema.core.exercises.tolerance import usual_tolerance
+from noema.core.exercises.skills import Skill
 from noema.core.judging.judgement import CellJudgement, Drift, Judgement
 from noema.core.judging.review import Review
-from noema.core.judging.rubric import Skill
 from noema.core.judging.skills import uneven
 from noema.core.judging.verdict import Verdict
 

@@ -16,9 +16,9 @@ from noema.core.colour.hvc import hvcs_of
 from noema.core.colour.names import HueTable
 from noema.core.exercises.asked import Asked, AskedCell, Lab
 from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.skills import Skill
 from noema.core.judging.closeness import CARES, Pair, skill_drifts, square_of
 from noema.core.judging.judge import judge
-from noema.core.judging.rubric import Skill
 from noema.core.photo.reading import CellReading, Reading
 from noema.core.pigments.mix import mix_labs
 from noema.core.pigments.shelf import PaintSet

@@ -7,10 +7,12 @@ from itertools import pairwise
 from noema.core.colour.names import USUAL_HUES, HueTable
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import SEE_THE_HUE, Asked, AskedCell, Even
+from noema.core.exercises.catalogue import has, usual_tolerance
+from noema.core.exercises.kind import Trait
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.naming import cell_names
 from noema.core.exercises.painted_keys import between_own_ends
-from noema.core.exercises.tolerance import Tolerance, usual_tolerance
+from noema.core.exercises.tolerance import Tolerance
 from noema.core.judging.craft import craft_of
 from noema.core.judging.drift import chroma_drift, has_hue, hue_drift, said_of, worst_of
 from noema.core.judging.evidence import Evidence, strays_of
@@ -27,7 +29,6 @@ NEAR_PAPER = 0.6
 """Value by which a step's expected value may lie below blank paper and be left as paper."""
 
 _PALE = 4.0  # chroma over which a step can't be left as paper, nor look like it
-_MATCH = "colour-match"  # painters compare value first, then hue, then intensity
 _BLINDING = {
     CellFlag.OUTSIDE: "Part of this step lies outside the photograph.",
     CellFlag.GLARE: "A shine lies over this step.",
@@ -75,7 +76,7 @@ def judge(
             rooms,
             table,
             empty=seen.id in empty,
-            value_first=asked.kind == _MATCH,
+            value_first=has(asked.kind, Trait.VALUE_FIRST),
         )
         for seen, cell in zip(reading.cells, asked.cells, strict=True)
     )

@@ -9,13 +9,14 @@ from collections.abc import Iterator, Mapping, Sequence
 import numpy as np
 
 from noema.core.colour.difference import ciede2000
-from noema.core.exercises.asked import CellShape, Even
+from noema.core.exercises.asked import Asked, Even
+from noema.core.exercises.catalogue import has
 from noema.core.exercises.cells import is_wash
+from noema.core.exercises.kind import Trait
 from noema.core.judging.evidence import Evidence, Stray
 from noema.core.judging.explain import Cause, Story, stories
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.neutrals import is_there_to_be_neutral
-from noema.core.judging.points import PAIRS
 from noema.core.judging.words import cells_words, opening
 from noema.core.pigments.tube import Role
 
@@ -37,9 +38,6 @@ _GAIN, _GAIN_OF_PAIRS = 24.0, 1.5
 """In squared sigmas: how much more another tube must explain than a mix's own; where pairs stand
 beside each other to be compared, tubes are mixed up easily."""
 
-_UNRELATED = (PAIRS, "mixing-grid", "colour-match", "tube-swatches", "mixed-darks")
-"""Kinds whose neighbours needn't have a hue in common."""
-
 _TWINS_APART = 3.0  # CIEDE2000 between a dirty tube's cell and the tube's other cells, at least
 _FEWEST_WANDER, _WANDER_SHARE = 3, 0.3  # cells of a row or ring that stray to one side
 
@@ -55,7 +53,7 @@ def find_in_mixes(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[F
         told = stories(stray.as_mixed, parts, evidence.paints.tubes, evidence.surface)
         if len(parts) == 1:
             yield from _contaminated(stray, told, evidence)
-        elif (other := _other_tube(stray, told, evidence.asked.kind)) is not None:
+        elif (other := _other_tube(stray, told, evidence.asked)) is not None:
             yield other
         elif _leans(stray, told, evidence):
             leaning[stray.cell.id] = (stray, told[Cause.BALANCE])
@@ -67,13 +65,14 @@ def find_in_mixes(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[F
 
 def _astray(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Stray]:
     """Give the mixes and tubes that surely aren't what was asked."""
+    pairs = has(evidence.asked.kind, Trait.CLEAN_BESIDE_MUTED)
     for stray in evidence.strays.values():
         cell = stray.printed
         if cell.id in passed_over | evidence.empty or cell.limit or not stray.colours:
             continue
-        if is_there_to_be_neutral(cell, evidence.asked.kind):
+        if is_there_to_be_neutral(cell):
             continue
-        is_pair = evidence.asked.kind == PAIRS and len(cell.parts) > 1
+        is_pair = pairs and len(cell.parts) > 1
         far = _FAR_OF_PAIRS if is_pair else _FAR
         astray = stray.beyond(evidence.rooms) > _SURE or stray.away > far * stray.own_sigma
         if astray and not is_wash(cell, evidence.surface):
@@ -114,15 +113,16 @@ def _differs_from_twins(stray: Stray, evidence: Evidence) -> bool:
     return apart > max(_TWINS_APART, 0.5 * stray.away)
 
 
-def _other_tube(stray: Stray, told: Mapping[Cause, Story], kind: str) -> Finding | None:
+def _other_tube(stray: Stray, told: Mapping[Cause, Story], asked: Asked) -> Finding | None:
     """Find a mix made with another tube than asked."""
     other, own = told.get(Cause.REPLACED), told[Cause.BALANCE]
     if other is None or other.instead_of is None or other.away > _EXPLAINS * stray.away:
         return None
-    if kind != PAIRS and stray.printed.hvc.chroma < _HAS_A_HUE:
+    pairs = has(asked.kind, Trait.CLEAN_BESIDE_MUTED)
+    if not pairs and stray.printed.hvc.chroma < _HAS_A_HUE:
         return None
     gain = (own.away**2 - other.away**2) / stray.own_sigma**2
-    if gain < (_GAIN_OF_PAIRS if kind == PAIRS else _GAIN):
+    if gain < (_GAIN_OF_PAIRS if pairs else _GAIN):
         return None
     return Finding(
         kind=FindingKind.WRONG_TUBE,
@@ -155,7 +155,7 @@ def _is_plain(stray: Stray, evidence: Evidence) -> bool:
 
 def _is_dull(stray: Stray, told: Mapping[Cause, Story], evidence: Evidence) -> bool:
     room, added = evidence.rooms.chroma, told.get(Cause.ADDED)
-    if room is None or added is None or stray.printed.shape is CellShape.DIAMOND:
+    if room is None or added is None or stray.printed.role.stands_apart:
         return False
     explained = added.away < _BETTER * told[Cause.BALANCE].away
     dull = -stray.chroma > room and _is_plain(stray, evidence)
@@ -197,10 +197,10 @@ def _leaning_words(far: Sequence[tuple[Stray, Story]]) -> str:
 def find_wandering(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Finding]:
     """Find rows and rings whose hue turns more than the paint's own, all to one side."""
     room = evidence.rooms.hue
-    if room is None:
+    if room is None or has(evidence.asked.kind, Trait.UNLIKE_NEIGHBOURS):
         return
     for band in evidence.asked.bands:
-        if band.even is Even.HUE or evidence.asked.kind in _UNRELATED:
+        if band.even is Even.HUE:
             continue
         hues = [
             (stray, stray.hue)

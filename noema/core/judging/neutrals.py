@@ -6,7 +6,7 @@ import numpy as np
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import HVC
-from noema.core.exercises.asked import AskedCell, CellShape
+from noema.core.exercises.asked import AskedCell, CellRole
 from noema.core.judging.evidence import Evidence, Stray
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.words import cells_words, opening
@@ -17,14 +17,12 @@ NEUTRAL_BELOW = 1.5
 LEAN_ROOM = 1.5
 """Chroma a grey may lean where a kind gives no room for chroma."""
 
-_OF_NEUTRALS = ("intensity-chart", "mixed-darks")
 _SURE = 1.0  # sigmas past its room
 _MEET_SURE = 3.5  # sigmas by which two neutrals must differ
 _MEET = 7.0  # CIEDE2000 that the two sides of a row may lie apart
 _CAST, _CAST_SURE = 1.2, 2.5  # chroma a row of greys may lean, and sigmas beyond it
 _FEWEST_GREYS = 4
 _DARK_ROOMS = 1.0  # of a value, past its room, from which a mixed dark isn't dark
-_TWIN = "n2"  # ends the name of the same neutral, mixed from the other side
 
 
 def find_in_neutrals(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Finding]:
@@ -32,7 +30,7 @@ def find_in_neutrals(evidence: Evidence, passed_over: frozenset[str]) -> Iterato
     neutrals = [
         stray
         for stray in evidence.strays.values()
-        if is_there_to_be_neutral(stray.printed, evidence.asked.kind)
+        if is_there_to_be_neutral(stray.printed)
         and stray.cell.id not in passed_over | evidence.empty
     ]
     leaning = [stray for stray in neutrals if _leans(stray, evidence)]
@@ -50,10 +48,9 @@ def find_in_neutrals(evidence: Evidence, passed_over: frozenset[str]) -> Iterato
     yield from _not_dark(neutrals, evidence)
 
 
-def is_there_to_be_neutral(cell: AskedCell, kind: str) -> bool:
+def is_there_to_be_neutral(cell: AskedCell) -> bool:
     """Say whether a cell stands for the neutral or the dark that its tubes cancel to."""
-    stands_apart = kind in _OF_NEUTRALS and cell.shape is CellShape.DIAMOND
-    return stands_apart and cell.hvc.chroma < NEUTRAL_BELOW
+    return cell.role.cancels and cell.hvc.chroma < NEUTRAL_BELOW
 
 
 def is_grey(stray: Stray) -> bool:
@@ -75,10 +72,11 @@ def _towards(hvc: HVC, evidence: Evidence) -> str:
 def _not_meeting(evidence: Evidence, leaning: frozenset[str]) -> Iterator[Finding]:
     """Find rows whose neutral differs by the side it was mixed from."""
     for band in evidence.asked.bands:
-        twins = [s for s in evidence.in_band(band) if s.printed.shape is CellShape.DIAMOND]
-        if len(twins) != 2 or not twins[1].cell.id.endswith(_TWIN):
+        own = {stray.cell.id: stray for stray in evidence.in_band(band)}
+        other = next((s for s in own.values() if s.printed.role is CellRole.TWIN), None)
+        one = None if other is None else own.get(other.printed.of)
+        if one is None or other is None:
             continue
-        one, other = twins
         if leaning & {one.cell.id, other.cell.id}:
             continue  # said already, with where it leans
         apart = float(ciede2000(one.lab, other.lab))
@@ -97,7 +95,7 @@ def _not_dark(neutrals: list[Stray], evidence: Evidence) -> Iterator[Finding]:
     light = [
         stray
         for stray in neutrals
-        if stray.cell.label == "dark"
+        if stray.printed.role is CellRole.DARK
         and stray.value - stray.value_sigma > room + _DARK_ROOMS * room
     ]
     if light:

@@ -4,12 +4,13 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from noema.core.exercises.asked import CellShape, Even
+from noema.core.exercises.asked import CellRole, Even
+from noema.core.exercises.catalogue import has
+from noema.core.exercises.kind import Trait
 from noema.core.judging.evidence import Evidence
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.words import opening
 
-WHEEL, PAIRS = "colour-wheel", "secondary-pairs"
 _SURE = 2.5  # own sigmas by which an order must be turned round
 _CLEANER = 0.75  # of the best pair's chroma under which a pair counts as muted
 _TURNED = 0.5  # chroma by which the muted must pass the clean
@@ -17,9 +18,9 @@ _TURNED = 0.5  # chroma by which the muted must pass the clean
 
 def find_points(evidence: Evidence) -> Iterator[Finding]:
     """Find where the point of the exercise is missed."""
-    if evidence.asked.kind == WHEEL:
+    if has(evidence.asked.kind, Trait.LIGHT_AT_TOP):
         yield from _not_light_at_the_top(evidence)
-    if evidence.asked.kind == PAIRS:
+    if has(evidence.asked.kind, Trait.CLEAN_BESIDE_MUTED):
         yield from _clean_not_told_from_muted(evidence)
 
 
@@ -49,7 +50,7 @@ def _clean_not_told_from_muted(evidence: Evidence) -> Iterator[Finding]:
         mixed = [
             stray
             for stray in evidence.in_band(band)
-            if stray.printed.shape is CellShape.DIAMOND and not stray.printed.limit
+            if stray.printed.role is CellRole.SECONDARY and not stray.printed.limit
         ]
         if not mixed:
             continue

@@ -1,31 +1,16 @@
 """What counts for which kind of exercise, and what the levels are called; a school edits it."""
 
-import csv
 from collections.abc import Mapping
 from dataclasses import dataclass
-from enum import Enum
-from pathlib import Path
 from types import MappingProxyType
 
 from noema.core.errors import Refused
+from noema.core.exercises.catalogue import KINDS, kind_of
+from noema.core.exercises.skills import Skill
 
-_TABLE = Path(__file__).parent / "data" / "rubric.csv"
-_ANY = "*"
 HEAVIEST = 5.0
 MOST_OUT_OF = 1000
 _LONGEST_NAME = 24
-
-
-class Skill(Enum):
-    """What a painter learns."""
-
-    HUE = "hue"  # each colour leans where it should
-    VALUE = "value"  # as light as asked
-    INTENSITY = "intensity"  # as intense as asked
-    EVENNESS = "evenness"  # steps alike to the eye
-    NEUTRAL = "neutral"  # greys and darks that lean nowhere
-    CRAFT = "craft"  # paint that covers, evenly, to the line
-
 
 LEVELS = 5
 """Levels of a skill, 0 to 4."""
@@ -54,20 +39,11 @@ class Rubric:
 
     def of_kind(self, kind: str) -> Mapping[Skill, float]:
         """Give the weights of the skills that count for a kind."""
-        weights = self.weights.get(kind, self.weights[_ANY])
+        weights = self.weights.get(kind) or kind_of(kind).weights
         return {skill: weight for skill, weight in weights.items() if weight > 0.0}
-
-
-def _load() -> dict[str, Mapping[Skill, float]]:
-    with _TABLE.open(encoding="utf-8", newline="") as file:
-        rows = csv.DictReader(line for line in file if not line.startswith("#"))
-        return {
-            row["kind"]: MappingProxyType({skill: float(row[skill.value]) for skill in Skill})
-            for row in rows
-        }
 
 
 USUAL_RUBRIC = Rubric(
     names=("not yet", "begun", "getting there", "secure", "sure"),
-    weights=MappingProxyType(_load()),
+    weights=MappingProxyType({name: kind.weights for name, kind in KINDS.items()}),
 )

@@ -7,9 +7,10 @@ or can't be painted counts for nothing. A mark is only worked out where a school
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from noema.core.exercises.skills import Skill
 from noema.core.judging.judgement import CellJudgement, Drift, Judgement
 from noema.core.judging.review import Review
-from noema.core.judging.rubric import LEVELS, Rubric, Skill
+from noema.core.judging.rubric import LEVELS, Rubric
 from noema.core.judging.verdict import Verdict
 
 TOP = float(LEVELS - 1)

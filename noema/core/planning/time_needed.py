@@ -1,20 +1,18 @@
 """How long an exercise takes: setting up, mixing and painting each cell, cleaning up, drying.
 
-A model of usual classroom times, not a measurement: a colour straight from a tube is quickly laid,
-a mix is tried and corrected, a third tube makes it slower.
+A model of usual classroom times, not a measurement; a kind says how long its cells take.
 """
 
 import csv
 from dataclasses import dataclass
 from pathlib import Path
 
-from noema.core.exercises.asked import Asked, AskedCell
+from noema.core.exercises.asked import Asked
+from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.media import Medium
 
 _TABLE = Path(__file__).parent / "data" / "drying.csv"
 _SET_UP_MIN, _CLEAN_UP_MIN, _PHOTOGRAPH_MIN = 8.0, 8.0, 2.0
-_OF_TUBES_MIN = {0: 2.0, 1: 1.0, 2: 2.0}  # minutes a cell by how many tubes go into it
-_OF_MORE_MIN = 3.0
 _ROUND_TO_MIN = 5
 
 
@@ -46,15 +44,13 @@ class TimeNeeded:
 
 def time_needed(asked: Asked, medium: Medium) -> TimeNeeded:
     """Say how long a practised class needs for an exercise in a medium."""
-    cells = sum(_cell_min(cell) for cell in asked.cells)
+    by_tubes = kind_of(asked.kind).cell_min
+    most = max(by_tubes)
+    cells = sum(by_tubes[min(len(cell.parts), most)] for cell in asked.cells)
     whole = _SET_UP_MIN + cells + _CLEAN_UP_MIN + _PHOTOGRAPH_MIN
     return TimeNeeded(
         painting_min=_ROUND_TO_MIN * round(whole / _ROUND_TO_MIN), dry_after_min=_DRYING[medium]
     )
-
-
-def _cell_min(cell: AskedCell) -> float:
-    return _OF_TUBES_MIN.get(len(cell.parts), _OF_MORE_MIN)
 
 
 def _span(minutes: int) -> str:

@@ -7,23 +7,13 @@ it most and was painted least; who is sure everywhere goes on to what they haven
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from noema.core.judging.rubric import Rubric, Skill
+from noema.core.exercises.catalogue import TRAINING
+from noema.core.exercises.skills import Skill
+from noema.core.judging.rubric import Rubric
 from noema.core.progress.course import Way
 from noema.core.progress.skill_courses import SkillCourse, Tried, stands
 
 _SECURE = 2.5  # points from which a skill needs no exercise of its own
-_TRAINS = (
-    "value-scale",
-    "tint-ladder",
-    "colour-wheel",
-    "intensity-chart",
-    "tone-ladder",
-    "chromatic-greys",
-    "secondary-pairs",
-    "mixed-darks",
-    "colour-match",
-)
-"""Kinds that train something, the earlier ones first learnt."""
 _STUCK_SHEETS = 3
 
 
@@ -41,14 +31,14 @@ def next_exercise(
     """Choose the next kind of exercise for a student."""
     painted = [one.kind for one in attempts]
     if not painted:
-        return NextExercise(kind=_TRAINS[0], reason="since nothing is read yet")
+        return NextExercise(kind=TRAINING[0], reason="since nothing is read yet")
     open_skills = [
         one
         for one in courses
         if one.skill not in (None, Skill.CRAFT) and one.course.level < _SECURE
     ]
     if not open_skills:
-        fresh = next((kind for kind in _TRAINS if kind not in painted), _TRAINS[-1])
+        fresh = next((kind for kind in TRAINING if kind not in painted), TRAINING[-1])
         return NextExercise(kind=fresh, reason="something new after all that is secure")
     weakest = min(open_skills, key=lambda one: one.course.high[-1])
     assert weakest.skill is not None  # left out above
@@ -73,9 +63,9 @@ def stuck_on(courses: Sequence[SkillCourse]) -> tuple[SkillCourse, ...]:
 
 def _training(skill: Skill, painted: Sequence[str], rubric: Rubric) -> str:
     weights: Mapping[str, float] = {
-        kind: rubric.of_kind(kind).get(skill, 0.0) - 0.8 * painted.count(kind) for kind in _TRAINS
+        kind: rubric.of_kind(kind).get(skill, 0.0) - 0.8 * painted.count(kind) for kind in TRAINING
     }
-    return max(_TRAINS, key=lambda kind: weights[kind])
+    return max(TRAINING, key=lambda kind: weights[kind])
 
 
 def _stuck(one: SkillCourse) -> str:

@@ -4,8 +4,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import hypot
 
+from noema.core.exercises.skills import Skill
 from noema.core.judging.closeness import Closeness, together
-from noema.core.judging.rubric import Skill
 from noema.core.progress.course import CHANCE, CHANCE_OF_ONE, Course, Point, Way, course
 from noema.core.progress.seeing import Seen
 

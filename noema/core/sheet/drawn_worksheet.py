@@ -2,15 +2,15 @@
 
 import textwrap
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from noema.core.colour.srgb import lab_to_linear, linear_to_srgb
-from noema.core.exercises.asked import Arrangement, Asked
+from noema.core.exercises.asked import Arrangement, Asked, Even
 from noema.core.pigments.says import say_balance, say_parts
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Item, Mark, Shape, Words
-from noema.core.sheet.layout import Layout, PatchKind, Point
+from noema.core.sheet.layout import Layout, PatchKind, Point, Polygon
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import CELLS_TOP_MM, SIDE_MM, Placed, Plan, plan_of
 
@@ -36,7 +36,7 @@ class Printed:
 
 def draw_worksheet(layout: Layout, asked: Asked, paper: Paper, words: Printed) -> Drawing:
     """Draw the page for one student, on the very layout by which it will be read."""
-    plan = plan_of(asked, paper)
+    plan = _as_laid_out(plan_of(asked, paper), layout)
     items: list[Item] = [Mark(id=m.id, square_mm=m.corners_mm) for m in layout.markers]
     items.append(Code(text=layout.qr_text, square_mm=layout.qr_polygon_mm))
     items += [
@@ -65,6 +65,19 @@ def draw_worksheet(layout: Layout, asked: Asked, paper: Paper, words: Printed) -
         title=f"{asked.title} {layout.sheet}",
         items=tuple(items),
     )
+
+
+def _as_laid_out(plan: Plan, layout: Layout) -> Plan:
+    """Move cells to where the sheet has them: one printed long ago may be laid out otherwise."""
+    laid = {cell.id: cell.polygon_mm for cell in layout.cells}
+    return replace(plan, placed=tuple(_moved(one, laid[one.cell.id]) for one in plan.placed))
+
+
+def _moved(one: Placed, polygon: Polygon) -> Placed:
+    if polygon == one.polygon_mm:
+        return one
+    (left, top), (right, _) = polygon[0], polygon[1]
+    return replace(one, polygon_mm=polygon, label_mm=((left + right) / 2.0, top - 1.2))
 
 
 def draw_key_sheet(asked: Asked, paper: Paper, school_class: str) -> Drawing:
@@ -99,8 +112,9 @@ def _labels(plan: Plan, asked: Asked, *, shows_parts: bool) -> Iterator[Words]:
     if asked.arrangement is Arrangement.WHEEL:
         yield from _wheel_labels(plan, asked)
         return
+    ends = dict(_ends_of_value(asked))
     for one in plan.placed:
-        text = _label(one, shows_parts=shows_parts)
+        text = ends.get(one.cell.id) or _label(one, shows_parts=shows_parts)
         if text:
             yield Words(at_mm=one.label_mm, text=text, size_mm=2.7, anchor=Anchor.MIDDLE, grey=70)
     for name in plan.names:
@@ -108,6 +122,15 @@ def _labels(plan: Plan, asked: Asked, *, shows_parts: bool) -> Iterator[Words]:
         for n, line in enumerate(lines):
             y = name.at_mm[1] + (n - (len(lines) - 1) / 2.0) * 3.6
             yield Words(at_mm=(name.at_mm[0], y), text=line, size_mm=3.1, grey=40)
+
+
+def _ends_of_value(asked: Asked) -> Iterator[tuple[str, str]]:
+    """Say at which end a row of values is dark, by cell."""
+    for band in asked.bands:
+        if band.even is Even.VALUE:
+            ends = sorted((band.cells[0], band.cells[-1]), key=lambda cell: cell.hvc.value)
+            for cell, word in zip(ends, ("darkest", "lightest"), strict=True):
+                yield cell.id, f"{cell.label} {word}"
 
 
 def _label(one: Placed, *, shows_parts: bool) -> str:

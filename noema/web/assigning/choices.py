@@ -7,22 +7,27 @@ from werkzeug.datastructures import MultiDict
 
 from noema.actions.work_out_exercise import Chosen
 from noema.core.errors import BadExercise, NotFound
-from noema.core.exercises.catalogue import KINDS, kind_of
-from noema.core.exercises.kind import Kind
+from noema.core.exercises.catalogue import FIRST_KIND, KINDS, AnyKind, kind_of, usual_tolerance
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
-from noema.core.exercises.tolerance import Tolerance, usual_tolerance
-from noema.core.exercises.value_scale import KIND as VALUE_SCALE
+from noema.core.exercises.tolerance import Tolerance
 from noema.core.pigments.shelf import SETS, PaintSet
 from noema.core.sheet.paper import Paper
-from noema.formats.asked_json import tolerance_from_json, wanted_from_json
+from noema.formats.asked_json import tolerance_from_json
+from noema.formats.options_json import options_from_json
 from noema.store.assignments import AssignmentRow
 from noema.store.paints import hue_words, own_sets, paint_set
 from noema.web.exercises.fields import Select, Ticks, Typed, select, ticks
-from noema.web.exercises.options import Form, Options, form_of, options_of, wanted_of
+from noema.web.exercises.options import (
+    Form,
+    OptionFields,
+    chosen_in,
+    fields_of_kind,
+    form_of,
+)
 from noema.web.frame.request import db, me
 
-USUAL_KIND, USUAL_SET = VALUE_SCALE, "split-six"
+USUAL_SET = "split-six"
 KEY_WORDS = {
     Key.PAINTS: "what these paints give, in even steps",
     Key.OWN_ENDS: "even steps between each student's own ends",
@@ -36,7 +41,7 @@ class AssignFields:
     """Every field of the form, as it stands."""
 
     what: tuple[Select, ...]
-    options: Options
+    options: OptionFields
     held: tuple[Select, ...]
     rooms: tuple[Typed, ...]  # tolerances
     when: tuple[Select, ...]
@@ -52,7 +57,7 @@ def fields_of(form: Form, weeks: int, usual_week: int) -> AssignFields:
     due = form.get("due_week", str(usual_week))
     return AssignFields(
         what=(_kinds(kind), *_sets(paints, kind), _media(form, paints, kind)),
-        options=options_of(kind, form, paints, table),
+        options=fields_of_kind(kind, form, paints, table),
         held=(
             select("level", "Level", ((one.value, one.value) for one in Level), level.value),
             select(
@@ -83,7 +88,7 @@ def chosen_of(form: Form) -> Chosen:
         raise BadExercise("That paper isn't on the list: choose A4 or Letter.") from wrong
     return Chosen(
         kind=kind.name,
-        wanted=wanted_of(form, kind, paints, level),
+        options=chosen_in(form, kind, paints, level),
         paints=paints,
         set_ref=ref,
         medium=medium,
@@ -99,7 +104,7 @@ def chosen_of(form: Form) -> Chosen:
 
 def form_of_assignment(row: AssignmentRow, sets: Sequence[str]) -> Form:
     """Give the form that would assign the same again; a set that is gone is left to choose."""
-    pairs = form_of(wanted_from_json(row.options))
+    pairs = form_of(options_from_json(kind_of(row.kind), row.options))
     pairs += [
         ("kind", row.kind),
         ("medium", row.medium.value),
@@ -125,8 +130,8 @@ def set_refs() -> tuple[str, ...]:
     return (*SETS, *(one.name for one in own_sets(db(), me().school_id)))
 
 
-def _kind(form: Form) -> Kind:
-    return kind_of(form.get("kind") or USUAL_KIND)
+def _kind(form: Form) -> AnyKind:
+    return kind_of(form.get("kind") or FIRST_KIND)
 
 
 def _level(form: Form) -> Level:
@@ -145,10 +150,10 @@ def _key(form: Form, paints: PaintSet | None) -> Key:
     return usual if key is Key.PAINTS else key
 
 
-def _paints(form: Form, kind: Kind) -> tuple[PaintSet | None, str | None]:
-    """Give the set and its reference; only a value scale can do without one."""
+def _paints(form: Form, kind: AnyKind) -> tuple[PaintSet | None, str | None]:
+    """Give the set and its reference; some kinds can do without one."""
     ref = form.get("set", "")
-    if not ref and kind.name == VALUE_SCALE:
+    if not ref and not kind.needs_paints:
         return None, None
     try:
         return paint_set(db(), me().school_id, ref or USUAL_SET), ref or USUAL_SET
@@ -164,20 +169,20 @@ def _medium(form: Form, paints: PaintSet | None) -> Medium:
         raise BadExercise("That medium isn't on the list: choose it again.") from wrong
 
 
-def _kinds(kind: Kind) -> Select:
+def _kinds(kind: AnyKind) -> Select:
     kinds = ((one.name, one.label) for one in KINDS.values())
     return select("kind", "Exercise", kinds, kind.name)
 
 
-def _sets(paints: PaintSet | None, kind: Kind) -> tuple[Select]:
-    none = (("", "no set in particular"),) if kind.name == VALUE_SCALE else ()
+def _sets(paints: PaintSet | None, kind: AnyKind) -> tuple[Select]:
+    none = (("", "no set in particular"),) if not kind.needs_paints else ()
     own = ((one.name, one.label) for one in own_sets(db(), me().school_id))
     built_in = ((name, one.label) for name, one in SETS.items())
     chosen = paints.name if paints else ""
     return (select("set", "Paints", (*none, *own, *built_in), chosen),)
 
 
-def _media(form: Form, paints: PaintSet | None, kind: Kind) -> Select:
+def _media(form: Form, paints: PaintSet | None, kind: AnyKind) -> Select:
     usual = (("", f"as the set: {paints.binder.value}"),) if paints else ()
     media = ((m.value, m.value) for m in Medium if not (paints and m.is_dry))
     chosen = form.get("medium", "") if paints else form.get("medium") or Medium.ACRYLIC.value

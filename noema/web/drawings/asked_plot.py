@@ -12,7 +12,7 @@ import numpy as np
 from noema.core.colour.hvc import HVC, hvcs_of
 from noema.core.colour.names import HueTable
 from noema.core.colour.srgb import lab_to_hex
-from noema.core.exercises.asked import Asked, AskedCell, CellShape, Even, Lab
+from noema.core.exercises.asked import Asked, AskedCell, Even, Lab
 from noema.core.exercises.kind import Plot
 from noema.core.exercises.naming import cell_names
 from noema.web.drawings.stair import even_path
@@ -172,7 +172,7 @@ def _ways(asked: Asked, places: Mapping[str, Place]) -> tuple[str, ...]:
     return tuple(
         _joined([places[cell.id] for cell in band.cells], closed=band.even is Even.HUE)
         for band in asked.bands
-        if band.even is not Even.NOT or any(c.shape is CellShape.DIAMOND for c in band.cells)
+        if band.even is not Even.NOT or any(c.role.stands_apart for c in band.cells)
     )
 
 

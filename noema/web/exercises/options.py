@@ -1,19 +1,17 @@
 """What a kind of exercise lets a teacher choose: as fields of a form, and read back from one."""
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import cast
 
 from werkzeug.datastructures import MultiDict
 
 from noema.core.colour.names import HueTable
 from noema.core.errors import BadExercise
-from noema.core.exercises.asked import Lab, Wanted
-from noema.core.exercises.kind import Kind
-from noema.core.exercises.kinds.colour_wheel import RINGS
-from noema.core.exercises.kinds.families import FEWEST_TARGETS, MOST_TARGETS
-from noema.core.exercises.kinds.intensity_chart import USUAL_PAIRS
+from noema.core.exercises.catalogue import AnyKind
 from noema.core.exercises.levels import Level
-from noema.core.exercises.value_scale import KIND as VALUE_SCALE
+from noema.core.exercises.options import Asks, Lab, Option, Options, given, options_of
 from noema.core.pigments.mix import lab_of_parts
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Role
@@ -24,25 +22,13 @@ from noema.web.exercises.fields import Select, Ticks, Typed, select, ticks
 Form = MultiDict[str, str]
 
 _USUAL = ("", "usual")
-_RING_WORDS = {
-    "tint-in": "tints inside",
-    "tint-out": "tints outside",
-    "shade": "shades",
-    "grey": "greys of each value",
-    **{f"neutral-{n}": f"greyed, {n} of 4" for n in range(1, 5)},
-}
-_FLAGS = {
-    "tints": "a tint under every mix",
-    "sides": "the neutral from either side",
-    "full": "both halves of the grid",
-    "anticlockwise": "anticlockwise from yellow",
-}
-_MOST_TEXT = 4000
+_FLAGS = "with"  # the one row of ticks for every yes or no
+_MOST_TEXT, _MOST_NAMES = 4000, 400
 _HEADER = re.compile(r"CGATS|L\W|LAB_L|name\W", re.IGNORECASE)
 
 
 @dataclass(frozen=True, kw_only=True)
-class Options:
+class OptionFields:
     """The fields of one kind, holding what was chosen so far."""
 
     selects: tuple[Select, ...]
@@ -50,134 +36,128 @@ class Options:
     typed: tuple[Typed, ...]
 
 
-def options_of(kind: Kind, form: Form, paints: PaintSet | None, table: HueTable) -> Options:
+def fields_of_kind(
+    kind: AnyKind, form: Form, paints: PaintSet | None, table: HueTable
+) -> OptionFields:
     """Give a kind's fields as the form has them; what makes no sense stays as it was typed."""
-    takes = kind.takes
-    selects = []
-    if "steps" in takes:
-        steps = ((str(n), str(n)) for n in kind.steps)
-        selects.append(select("steps", "Steps", (_USUAL, *steps), form.get("steps", "")))
-    if "hues" in takes:
-        hues = ((str(n), str(n)) for n in (6, 12, 24))
-        selects.append(select("hues", "Hues", (_USUAL, *hues), form.get("hues", "")))
-    if "primaries" in takes:
-        kinds = (("3", "three"), ("6", "split: a warm and a cool of each"))
-        chosen = form.get("primaries", "3")
-        selects.append(select("primaries", "Primaries", kinds, chosen))
-    if "count" in takes:
-        counts = ((str(n), str(n)) for n in range(FEWEST_TARGETS, MOST_TARGETS + 1))
-        selects.append(select("count", "Colours", (_USUAL, *counts), form.get("count", "")))
-    if "hue" in takes:
-        selects.append(_hue(kind, form, paints, table))
-    return Options(
-        selects=tuple(selects), ticks=tuple(_ticks(kind, form, paints)), typed=_typed(kind, form)
+    declared = options_of(kind.options)
+    return OptionFields(
+        selects=tuple(
+            select(one.name, one.label, _choices(one, paints, table), form.get(one.name, ""))
+            for one in declared
+            if one.asks in (Asks.NUMBER, Asks.WORD, Asks.HUE, Asks.TUBE)
+        ),
+        ticks=tuple(_ticks(declared, form, paints)),
+        typed=tuple(
+            Typed(
+                name=one.name,
+                label=one.label,
+                value=form.get(one.name, ""),
+                hint=one.hint,
+                lines=4 if one.asks is Asks.COLOURS else 1,
+                takes_file=one.asks is Asks.COLOURS,
+            )
+            for one in declared
+            if one.asks in (Asks.PAIRS, Asks.COLOURS)
+        ),
     )
 
 
-def _hue(kind: Kind, form: Form, paints: PaintSet | None, table: HueTable) -> Select:
+def _choices(one: Option, paints: PaintSet | None, table: HueTable) -> tuple[tuple[str, str], ...]:
     own = tuple((tube.name, tube.label) for tube in (paints.colours if paints else ()))
-    if kind.name == VALUE_SCALE:
+    if one.asks is Asks.TUBE:
+        return (*one.choices, *own)
+    if one.asks is Asks.HUE:
         named = tuple((hue.name, hue.name) for hue in table.hues(6)) if paints else ()
-        choices, label = (("", "neutral"), *named, *own), "Of"
-    else:
-        choices, label = (("", "a pair and white"), *own), "One tube towards all"
-    return select("hue", label, choices, form.get("hue", ""))
+        return (*one.choices, *named, *own)
+    return (_USUAL, *one.choices)
 
 
-def _ticks(kind: Kind, form: Form, paints: PaintSet | None) -> list[Ticks]:
+def _ticks(declared: tuple[Option, ...], form: Form, paints: PaintSet | None) -> list[Ticks]:
     found = []
-    if "rings" in kind.takes:
-        rings = ((ring, _RING_WORDS[ring]) for ring in RINGS)
-        found.append(ticks("ring", "Rings", rings, form.getlist("ring")))
-    if "tubes" in kind.takes and paints:
-        tubes = ((t.name, t.label) for t in paints.tubes if t.role is not Role.WHITE)
-        found.append(ticks("tube", "Tubes (none ticked: the usual)", tubes, form.getlist("tube")))
-    flags = [(name, label) for name, label in _FLAGS.items() if name in kind.takes]
+    for one in declared:
+        if one.asks is Asks.WORDS:
+            found.append(ticks(one.name, one.label, one.choices, form.getlist(one.name)))
+        elif one.asks is Asks.TUBES and paints:
+            own = ((t.name, t.label) for t in paints.tubes if t.role is not Role.WHITE)
+            found.append(ticks(one.name, one.label, own, form.getlist(one.name)))
+    flags = [(one.name, one.label) for one in declared if one.asks is Asks.FLAG]
     if flags:
-        found.append(ticks("with", "With", flags, form.getlist("with")))
+        found.append(ticks(_FLAGS, "With", flags, form.getlist(_FLAGS)))
     return found
 
 
-def _typed(kind: Kind, form: Form) -> tuple[Typed, ...]:
-    found = []
-    if "pairs" in kind.takes:
-        usual = ", ".join(USUAL_PAIRS)
-        found.append(Typed(name="pairs", label="Pairs", value=form.get("pairs", ""), hint=usual))
-    if "targets" in kind.takes:
-        found.append(
-            Typed(
-                name="targets",
-                label="Colours to match, a line each: L, a, b or a mix "
-                "(left empty: picked by level)",
-                value=form.get("targets", ""),
-                hint="62.0, 28.5, 51.0\nwarm-yellow:4, ultramarine:1",
-                lines=4,
-                takes_file=True,
-            )
-        )
-    return tuple(found)
-
-
-def wanted_of(form: Form, kind: Kind, paints: PaintSet | None, level: Level) -> Wanted:
+def chosen_in(form: Form, kind: AnyKind, paints: PaintSet | None, level: Level) -> Options:
     """Read what was chosen of a kind; what belongs to another kind is passed over."""
-    takes = kind.takes
-    known = {tube.name for tube in paints.tubes} if paints else set()
-    flags = {name: name in takes and name in form.getlist("with") for name in _FLAGS}
-    # A tube stays ticked when another set is chosen; what the new set lacks is passed over.
-    tubes = tuple(name for name in form.getlist("tube") if name in known)
-    targets = _targets(form.get("targets", ""), paints) if "targets" in takes else ()
-    return Wanted(
-        steps=_number(form, takes, "steps"),
-        hues=_number(form, takes, "hues"),
-        primaries=_number(form, takes, "primaries"),
-        count=_number(form, takes, "count"),
-        hue=(form.get("hue") or None) if "hue" in takes else None,
-        rings=tuple(form.getlist("ring")) if "rings" in takes else (),
-        tubes=tubes if "tubes" in takes else (),
-        pairs=_names(form.get("pairs", "")) if "pairs" in takes else (),
-        targets=targets,
-        level=level if "level" in takes and not targets else None,
-        **flags,
+    read = {one.name: _read(one, form, paints, level) for one in options_of(kind.options)}
+    return cast(
+        Options, kind.chosen({name: value for name, value in read.items() if value is not None})
     )
 
 
-def form_of(wanted: Wanted) -> list[tuple[str, str]]:
+def _read(one: Option, form: Form, paints: PaintSet | None, level: Level) -> object:
+    """Read one choice; None where it is left as usual."""
+    text = form.get(one.name, "").strip()
+    if one.asks is Asks.NUMBER:
+        return _number(one, text)
+    if one.asks is Asks.FLAG:
+        return one.name in form.getlist(_FLAGS)
+    if one.asks is Asks.WORDS:
+        return tuple(form.getlist(one.name))
+    if one.asks is Asks.TUBES:
+        # A tube stays ticked when another set is chosen; what the new set lacks is passed over.
+        known = {tube.name for tube in paints.tubes} if paints else set()
+        return tuple(name for name in form.getlist(one.name) if name in known)
+    if one.asks is Asks.PAIRS:
+        names = text[:_MOST_NAMES].split(",")
+        return tuple(name.strip() for name in names if name.strip())
+    if one.asks is Asks.COLOURS:
+        return _colours(text, paints)
+    return level if one.asks is Asks.LEVEL else text or None
+
+
+def form_of(chosen: Options) -> list[tuple[str, str]]:
     """Give the fields that would choose the same."""
-    numbers = ("steps", "hues", "primaries", "count", "hue")
-    pairs = [(name, str(getattr(wanted, name))) for name in numbers if getattr(wanted, name)]
-    pairs += [("ring", ring) for ring in wanted.rings]
-    pairs += [("tube", tube) for tube in wanted.tubes]
-    pairs += [("with", name) for name in _FLAGS if getattr(wanted, name)]
-    pairs.append(("pairs", ", ".join(wanted.pairs)))
-    lines = (", ".join(f"{number:.2f}" for number in lab) for lab in wanted.targets)
-    pairs.append(("targets", "\n".join(lines)))
+    values: Mapping[str, object] = given(chosen)
+    pairs: list[tuple[str, str]] = []
+    for one in options_of(type(chosen)):
+        value = values.get(one.name)
+        if value is None or one.asks is Asks.LEVEL:
+            continue
+        if one.asks is Asks.FLAG:
+            pairs.append((_FLAGS, one.name))
+        elif one.asks is Asks.COLOURS:
+            labs = cast(tuple[Lab, ...], value)
+            lines = (", ".join(f"{number:.2f}" for number in lab) for lab in labs)
+            pairs.append((one.name, "\n".join(lines)))
+        elif one.asks is Asks.PAIRS:
+            pairs.append((one.name, ", ".join(cast(tuple[str, ...], value))))
+        elif isinstance(value, tuple):
+            pairs += [(one.name, str(item)) for item in value]
+        else:
+            pairs.append((one.name, str(value)))
     return pairs
 
 
-def _number(form: Form, takes: frozenset[str], name: str) -> int | None:
-    text = form.get(name, "").strip()
-    if name not in takes or not text:
+def _number(one: Option, text: str) -> int | None:
+    if not text:
         return None
     if not text.isdigit() or len(text) > 4:
-        raise BadExercise(f"{name.capitalize()}: “{text[:20]}” is not a whole number.")
+        raise BadExercise(f"{one.label}: “{text[:20]}” is not a whole number.")
     return int(text)
 
 
-def _names(text: str) -> tuple[str, ...]:
-    return tuple(name.strip() for name in text[:400].split(",") if name.strip())
-
-
-def _targets(text: str, paints: PaintSet | None) -> tuple[Lab, ...]:
+def _colours(text: str, paints: PaintSet | None) -> tuple[Lab, ...]:
     """Read a colour a line, three numbers or a mix of the set's tubes; or a whole file of Lab."""
     if len(text) > _MOST_TEXT:
         raise BadExercise(f"A list of colours has at most {_MOST_TEXT} characters: shorten it.")
     lines = [line.strip() for line in text.splitlines() if line.strip()]
     if lines and _HEADER.match(lines[0]):
         return tuple(sample.lab for sample in samples_from_text(text))
-    return tuple(_target(line, paints) for line in lines)
+    return tuple(_colour(line, paints) for line in lines)
 
 
-def _target(line: str, paints: PaintSet | None) -> Lab:
+def _colour(line: str, paints: PaintSet | None) -> Lab:
     if line[0].isdigit() or line[0] in "-.":
         return samples_from_text(f"L,a,b\n{line}")[0].lab
     if paints is None:

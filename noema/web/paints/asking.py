@@ -6,8 +6,8 @@ from flask import Blueprint, Response, render_template, request, url_for
 
 from noema.core.errors import Refused
 from noema.core.exercises.asked import Asked, Ground
-from noema.core.exercises.catalogue import KINDS, kind_of
-from noema.core.exercises.kind import Kind
+from noema.core.exercises.catalogue import KINDS, AnyKind, has, kind_of
+from noema.core.exercises.kind import Trait
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.pigments.shelf import PaintSet
@@ -16,14 +16,14 @@ from noema.core.sheet.paper import Paper
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.store.paints import hue_words, paint_set
 from noema.web.exercises.fields import Select, select
-from noema.web.exercises.options import Options, options_of, wanted_of
+from noema.web.exercises.options import OptionFields, chosen_in, fields_of_kind
 from noema.web.exercises.showing import Shown, show
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
 asking = Blueprint("asking", __name__)
 
-_USUAL_KIND = "colour-wheel"
+_USUAL_KIND = next(name for name in KINDS if has(name, Trait.OPENS_A_SET))
 _KEYS = (
     (Key.PAINTS.value, "what these paints give"),
     (Key.NAMED.value, "named hues, fixed ends of value"),
@@ -36,7 +36,7 @@ class AskedPage:
 
     ref: str
     kinds: Select
-    options: Options
+    options: OptionFields
     keys: Select
     shown: Shown | None
     refusal: str
@@ -86,7 +86,7 @@ def _asked_page(paints: PaintSet, set_ref: str) -> AskedPage:
     return AskedPage(
         ref=set_ref,
         kinds=select("kind", "Exercise", ((k.name, k.label) for k in KINDS.values()), kind.name),
-        options=options_of(kind, request.args, paints, table),
+        options=fields_of_kind(kind, request.args, paints, table),
         keys=select("key", "Held against", _KEYS, request.args.get("key", "")),
         shown=shown,
         refusal=refusal,
@@ -98,8 +98,8 @@ def _worked_out(paints: PaintSet) -> Asked:
     named = request.args.get("key") == Key.NAMED.value
     table = hue_words(db(), me().school_id).table
     ground = Ground(paints=paints, table=table, key=Key.NAMED if named else Key.PAINTS)
-    return kind.asked(wanted_of(request.args, kind, paints, Level.INTERMEDIATE), ground)
+    return kind.asked(chosen_in(request.args, kind, paints, Level.INTERMEDIATE), ground)
 
 
-def _kind() -> Kind:
+def _kind() -> AnyKind:
     return kind_of(request.args.get("kind") or _USUAL_KIND)

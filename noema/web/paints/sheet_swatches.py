@@ -1,17 +1,19 @@
 """Swatches of a tube taken from a photographed sheet of tube swatches."""
 
 from dataclasses import dataclass
-from typing import Any, cast
 
 from noema.core.errors import NotFound
+from noema.core.exercises.asked import Asked, CellRole
+from noema.core.exercises.catalogue import KINDS, has
+from noema.core.exercises.kind import Trait
 from noema.core.photo.reading import CellFlag, CellReading
 from noema.core.pigments.shelf import TUBES, WHITE
+from noema.formats.asked_json import asked_from_json
 from noema.formats.reading_json import reading_from_json
-from noema.store.readings import SwatchSheet, swatch_sheets
+from noema.store.readings import swatch_sheets
 from noema.web.frame.request import db, me
 
-_KIND = "tube-swatches"
-_MASSTONE, _TINT = "a", "c"  # last letters of the cells that are opaque: thick, 1 to 10
+_KINDS = tuple(name for name in KINDS if has(name, Trait.SHOWS_TUBES))
 _TINT_PARTS = "10"
 _UNSEEN = frozenset({CellFlag.UNPAINTED, CellFlag.OUTSIDE, CellFlag.GLARE})
 
@@ -55,34 +57,39 @@ def tubes_on_sheets() -> tuple[SheetTube, ...]:
             label=f"{tube.replace('-', ' ')}: {sheet.student or 'your own sheet'}, "
             f"{sheet.class_name}",
         )
-        for sheet in swatch_sheets(db(), me().school_id, _KIND)
-        for cell, tube in _tubes(sheet)
+        for sheet in swatch_sheets(db(), me().school_id, _KINDS)
+        for cell, tube in _tubes(asked_from_json(sheet.asked, None))
     )
 
 
 def swatches_of(ref: str) -> SheetSwatches:
     """Take one tube's opaque swatches from a sheet; a thin one says nothing of its masstone."""
     photo, _, cell = ref.partition("-")
-    for sheet in swatch_sheets(db(), me().school_id, _KIND):
-        tubes = dict(_tubes(sheet))
+    for sheet in swatch_sheets(db(), me().school_id, _KINDS):
+        asked = asked_from_json(sheet.asked, None)
+        tubes = dict(_tubes(asked))
         if str(sheet.photograph_id) == photo and cell in tubes:
             read = {one.id: one for one in reading_from_json(sheet.body).cells}
-            return _taken(tubes[cell], cell, read)
+            return _taken(tubes[cell], cell, _tint_of(cell, asked), read)
     raise NotFound("There is no such swatch on a sheet read lately: choose it from the list.")
 
 
-def _tubes(sheet: SwatchSheet) -> list[tuple[str, str]]:
+def _tubes(asked: Asked) -> list[tuple[str, str]]:
     """Give the masstone cells that are a built-in tube's, with its name."""
-    cells = cast(list[dict[str, Any]], sheet.asked["cells"])
-    found = [(str(cell["id"]), next(iter(cell["parts"]))) for cell in cells if cell["end"]]
+    found = [(cell.id, cell.parts[0].tube.name) for cell in asked.cells if cell.is_end]
     return [(cell, tube) for cell, tube in found if tube in TUBES]
 
 
-def _taken(tube: str, cell: str, read: dict[str, CellReading]) -> SheetSwatches:
-    stem = cell.removesuffix(_MASSTONE)
+def _tint_of(masstone: str, asked: Asked) -> str:
+    """Name the cell of the same tube let down with white; empty where there is none."""
+    tints = (one.id for one in asked.cells if one.role is CellRole.TINT and one.of == masstone)
+    return next(tints, "")
+
+
+def _taken(tube: str, cell: str, tint: str, read: dict[str, CellReading]) -> SheetSwatches:
     wanted = (
         ("", "", read.get(cell)),
-        (WHITE, _TINT_PARTS, read.get(f"{stem}{_TINT}")),
+        (WHITE, _TINT_PARTS, read.get(tint)),
     )
     seen = [
         (name, parts, one)

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 from noema.actions.write_rubric import rubric_of
 from noema.core.exercises.catalogue import kind_of
-from noema.core.judging.rubric import Rubric, Skill
+from noema.core.exercises.skills import Skill
+from noema.core.judging.rubric import Rubric
 from noema.core.progress.next_exercise import next_exercise
 from noema.core.progress.skill_courses import (
     SkillCourse,

@@ -15,7 +15,8 @@ from noema.actions.keep_paint_set import NewSet, keep_paint_set
 from noema.actions.take_package import Changes, changes_of, take_package
 from noema.actions.work_out_exercise import Chosen, exercise_of
 from noema.core.errors import BadRoster, Refused
-from noema.formats.asked_json import tolerance_from_json, wanted_from_json
+from noema.core.exercises.catalogue import kind_of
+from noema.formats.asked_json import tolerance_from_json
 from noema.formats.class_measurements import (
     measurements_cgats,
     measurements_csv,
@@ -26,6 +27,7 @@ from noema.formats.grade_book import grade_book_csv, results_package
 from noema.formats.key_json import MOST_BYTES as MOST_KEY_BYTES
 from noema.formats.key_json import KeyFile, key_from_json, key_to_json
 from noema.formats.oneroster import read_package
+from noema.formats.options_json import options_from_json
 from noema.formats.set_json import set_from_json
 from noema.store.assignments import assignment_of_school, assignments_of_class
 from noema.store.classes import ClassRow, class_of_school
@@ -148,7 +150,7 @@ def assign_key(class_id: int) -> AnyResponse:
     kept = key_from_json(b"" if file is None else file.read(MOST_KEY_BYTES + 1))
     chosen = Chosen(
         kind=kept.kind,
-        wanted=wanted_from_json(kept.options),
+        options=options_from_json(kind_of(kept.kind), kept.options),
         paints=kept.paints,
         set_ref=kept.set_ref if kept.paints else None,
         medium=kept.medium,

@@ -9,9 +9,9 @@ from flask import request
 from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.actions.write_rubric import rubric_of
 from noema.core.coaching.advice import first_finding
-from noema.core.exercises.catalogue import kind_of
+from noema.core.exercises.catalogue import has, kind_of
+from noema.core.exercises.kind import Trait
 from noema.core.exercises.painted_keys import as_painted
-from noema.core.exercises.value_scale import KIND
 from noema.core.judging.judgement import CellJudgement, Judgement, past_room
 from noema.core.judging.review import Review, Verb
 from noema.core.judging.skills import SkillMark, mark_of, skill_marks
@@ -109,7 +109,7 @@ def desk_page(photograph_id: int) -> DeskPage:
     rubric = rubric_of(db(), me().school_id)
     skills = skill_marks(judgement, attempt.review, rubric)
     body = reading_behind(db(), photograph_id)
-    is_scale = judgement.exercise == KIND and sheet.cells is None
+    is_scale = has(judgement.exercise, Trait.ONE_SCALE) and sheet.cells is None
     phrases = phrases_for(db(), me().school_id, [first_finding(judgement)])
     names = {one.id: one.label for one in judgement.cells}
     return DeskPage(

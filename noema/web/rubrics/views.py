@@ -8,7 +8,8 @@ from werkzeug.wrappers import Response
 from noema.actions.write_rubric import rubric_of, write_rubric
 from noema.core.errors import Refused
 from noema.core.exercises.catalogue import KINDS, kind_of
-from noema.core.judging.rubric import LEVELS, Rubric, Skill
+from noema.core.exercises.skills import Skill
+from noema.core.judging.rubric import LEVELS, Rubric
 from noema.store.phrases import PhraseRow, drop_phrase, phrase_book
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of

@@ -9,16 +9,15 @@ import noema.core.coaching.advice as module
 from noema.core.coaching.advice import LONGEST, advice
 from noema.core.coaching.audience import Audience
 from noema.core.coaching.moves import next_moves
-from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import Finding, FindingKind, Judgement
-from tests.core.exercises.grounds import asked
+from tests.core.exercises.grounds import asked, choose
 from tests.core.judging.readings import SPLIT, mixed, read_labs
 
-WHEEL = asked("colour-wheel", Wanted(hues=12), "split-six+black")
-TINTS = asked("tint-ladder", Wanted(steps=7), "split-six+black")
+WHEEL = asked("colour-wheel", choose(hues=12), "split-six+black")
+TINTS = asked("tint-ladder", choose(steps=7), "split-six+black")
 PHRASES = tomllib.loads(
     (Path(module.__file__).parent / "data" / "sentences.toml").read_text(encoding="utf-8")
 )

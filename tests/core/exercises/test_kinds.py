@@ -9,13 +9,13 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import USUAL_HUES, hue_step
 from noema.core.errors import BadExercise, BadPaint
-from noema.core.exercises.asked import CellShape, Even, Ground, Wanted
+from noema.core.exercises.asked import CellShape, Even, Ground
 from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.levels import Key
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import lab_of_parts
 from noema.core.pigments.shelf import PaintSet, builtin_set
-from tests.core.exercises.grounds import EVERY, SETS, asked
+from tests.core.exercises.grounds import EVERY, SETS, asked, choose
 
 _EVEN = 1.15  # the largest step to the smallest
 
@@ -55,7 +55,7 @@ def test_steps_are_even_unless_it_is_said_why_not(kind, wanted, name):
 @pytest.mark.parametrize("hues", [12, 24])
 @pytest.mark.parametrize("name", ["split-six", "three-printers"])
 def test_hue_steps_are_even_within_each_third_of_the_wheel(hues, name):
-    cells = asked("colour-wheel", Wanted(hues=hues), name).bands[0].cells
+    cells = asked("colour-wheel", choose(hues=hues), name).bands[0].cells
     third = hues // 3
     round_again = (*cells, cells[0])
     for start in range(0, hues, third):
@@ -65,7 +65,7 @@ def test_hue_steps_are_even_within_each_third_of_the_wheel(hues, name):
 
 
 def test_a_wheel_starts_with_yellow_and_darkens_downwards():
-    cells = asked("colour-wheel", Wanted(), "split-six").bands[0].cells
+    cells = asked("colour-wheel", choose(), "split-six").bands[0].cells
     assert cells[0].label == "yellow"
     assert cells[0].hvc.value > 8
     assert min(cell.hvc.value for cell in cells) == pytest.approx(
@@ -74,7 +74,7 @@ def test_a_wheel_starts_with_yellow_and_darkens_downwards():
 
 
 def test_both_tubes_of_a_primary_stand_on_a_split_wheel():
-    cells = asked("colour-wheel", Wanted(primaries=6), "split-six").bands[0].cells
+    cells = asked("colour-wheel", choose(primaries=6), "split-six").bands[0].cells
     labels = [cell.label for cell in cells]
     for tube in builtin_set("split-six").colours:
         assert tube.label in labels
@@ -83,23 +83,23 @@ def test_both_tubes_of_a_primary_stand_on_a_split_wheel():
 
 def test_split_primaries_give_the_clearer_violet():
     def violet(name):
-        cells = asked("secondary-pairs", Wanted(), name).bands[-1].cells
+        cells = asked("secondary-pairs", choose(), name).bands[-1].cells
         return max(c.hvc.chroma for c in cells if c.shape is CellShape.DIAMOND and not c.limit)
 
-    pairs = asked("secondary-pairs", Wanted(), "split-six").bands[-1].cells
+    pairs = asked("secondary-pairs", choose(), "split-six").bands[-1].cells
     muddy = next(
         mix
         for tube, mix, other in zip(pairs[::3], pairs[1::3], pairs[2::3], strict=True)
         if (tube.label, other.label) == ("scarlet", "phthalo blue")
     )
     assert muddy.limit
-    said = asked("secondary-pairs", Wanted(), "split-six").concerns
+    said = asked("secondary-pairs", choose(), "split-six").concerns
     assert (muddy.id,) in [concern.cells for concern in said]
     assert violet("split-six") > 2.0
 
 
 def test_a_hue_that_cannot_be_had_is_said_and_moved_to_what_can():
-    wheel = asked("colour-wheel", Wanted(), "three-traditional")
+    wheel = asked("colour-wheel", choose(), "three-traditional")
     said = {concern.sentence for concern in wheel.concerns}
     assert any("can't give a clean green, because the blue (ultramarine)" in s for s in said)
     green = next(cell for cell in wheel.cells if cell.label == "green")
@@ -108,12 +108,12 @@ def test_a_hue_that_cannot_be_had_is_said_and_moved_to_what_can():
 
 
 def test_named_hues_stand_at_the_schools_own_table():
-    for cell in asked("colour-wheel", Wanted(), "split-six", Key.NAMED).bands[0].cells:
+    for cell in asked("colour-wheel", choose(), "split-six", Key.NAMED).bands[0].cells:
         assert abs(hue_step(USUAL_HUES.of(cell.label).hue100, cell.hvc.hue100)) < 1.5
 
 
 def test_a_tint_ladder_of_crimson_gains_chroma_before_it_loses_it():
-    cells = asked("tint-ladder", Wanted(tubes=("crimson",)), "darks").cells
+    cells = asked("tint-ladder", choose(tubes=("crimson",)), "darks").cells
     chromas = [cell.hvc.chroma for cell in cells]
     peak = chromas.index(max(chromas))
     assert 0 < peak < len(chromas) - 2
@@ -126,8 +126,9 @@ def test_in_watercolour_tints_are_made_with_water():
     paints = PaintSet(
         name="pans", label="pans", says="", tubes=pans.colours, binder=Binder.WATERCOLOUR
     )
-    ladder = kind_of("tint-ladder").asked(
-        Wanted(tubes=("crimson",)), Ground(paints=paints, table=USUAL_HUES)
+    kind = kind_of("tint-ladder")
+    ladder = kind.asked(
+        kind.chosen({"tubes": ("crimson",)}), Ground(paints=paints, table=USUAL_HUES)
     )
     values = [cell.hvc.value for cell in ladder.cells]
     assert values == sorted(values)
@@ -136,7 +137,7 @@ def test_in_watercolour_tints_are_made_with_water():
 
 
 def test_a_blue_and_orange_that_pass_through_green_are_said_to():
-    chart = asked("intensity-chart", Wanted(pairs=("phthalo-blue:orange",)), "all")
+    chart = asked("intensity-chart", choose(pairs=("phthalo-blue:orange",)), "all")
     assert any("passes through green" in concern.sentence for concern in chart.concerns)
     assert all("true partner" in c.suggestion or "leave it" in c.suggestion for c in chart.concerns)
 
@@ -150,17 +151,17 @@ def test_a_blue_and_orange_that_pass_through_green_are_said_to():
     ],
 )
 def test_pairs_of_names_with_dashes_are_understood(text, label):
-    assert asked("intensity-chart", Wanted(pairs=(text,)), "all").bands[0].label == label
+    assert asked("intensity-chart", choose(pairs=(text,)), "all").bands[0].label == label
 
 
 def test_complements_that_do_not_cancel_name_the_tube_that_would():
-    chart = asked("intensity-chart", Wanted(pairs=("yellow-violet",)), "split-six")
+    chart = asked("intensity-chart", choose(pairs=("yellow-violet",)), "split-six")
     said = next(c for c in chart.concerns if "don't cancel" in c.sentence)
     assert "grey lemon yellow with ultramarine" in said.suggestion
 
 
 def test_an_end_that_is_hardly_there_is_said_to_be():
-    chart = asked("intensity-chart", Wanted(pairs=("yellow-violet",)), "three-traditional")
+    chart = asked("intensity-chart", choose(pairs=("yellow-violet",)), "three-traditional")
     said = [concern.sentence for concern in chart.concerns]
     assert any(
         s.startswith("The violet end is hardly violet") and "leans to orange" in s for s in said
@@ -168,16 +169,16 @@ def test_an_end_that_is_hardly_there_is_said_to_be():
 
 
 def test_the_neutral_is_a_diamond_in_the_middle_and_may_have_two_sides():
-    chart = asked("intensity-chart", Wanted(pairs=("red-green",)), "split-six")
+    chart = asked("intensity-chart", choose(pairs=("red-green",)), "split-six")
     cells = chart.bands[0].cells
     assert [c.shape for c in cells].index(CellShape.DIAMOND) == 3
     assert cells[3].hvc.chroma < 1.3
-    two = asked("intensity-chart", Wanted(pairs=("red-green",), sides=True), "split-six")
+    two = asked("intensity-chart", choose(pairs=("red-green",), sides=True), "split-six")
     assert [c.label for c in two.bands[0].cells[3:5]] == ["from red", "from green"]
 
 
 def test_a_scale_of_one_hue_runs_through_it():
-    scale = asked("value-scale", Wanted(hue="red"), "split-six+black")
+    scale = asked("value-scale", choose(hue="red"), "split-six+black")
     chromas = [cell.hvc.chroma for cell in scale.cells]
     assert max(chromas[1:-1]) > 10
     assert chromas[0] < 1
@@ -186,7 +187,7 @@ def test_a_scale_of_one_hue_runs_through_it():
 
 def test_targets_out_of_reach_are_said_and_the_nearest_is_asked_instead():
     targets = ((50.0, 60.0, -60.0), (30.0, 0.0, 0.0), (80.0, 0.0, 80.0), (60.0, 30.0, 0.0))
-    match = asked("colour-match", Wanted(targets=targets), "split-six")
+    match = asked("colour-match", choose(targets=targets), "split-six")
     assert match.cells[0].limit.startswith("as near as these paints come")
     assert match.cells[1].limit == ""
     assert match.shows_targets
@@ -195,25 +196,25 @@ def test_targets_out_of_reach_are_said_and_the_nearest_is_asked_instead():
 @pytest.mark.parametrize(
     ("kind", "wanted", "name", "sentence"),
     [
-        ("tint-ladder", Wanted(steps=0), "split-six", "3 to 11 steps, not 0"),
-        ("value-scale", Wanted(steps=99), "split-six", "5 to 11 steps"),
-        ("value-scale", Wanted(hue="mauve"), "split-six", "no hue named"),
-        ("intensity-chart", Wanted(steps=6), "split-six", "5, 7 or 9 steps"),
-        ("intensity-chart", Wanted(pairs=("red",)), "split-six", "is no pair"),
-        ("colour-wheel", Wanted(hues=7), "split-six", "6, 12 or 24 hues"),
-        ("colour-wheel", Wanted(hues=24, rings=("shade",)), "split-six", "no ring but the pure"),
-        ("colour-wheel", Wanted(rings=("glow",)), "split-six", "no ring “glow”"),
-        ("colour-wheel", Wanted(primaries=4), "split-six", "3 primaries, or on 6"),
-        ("colour-wheel", Wanted(hues=6, primaries=6), "split-six", "take 12 or 24"),
-        ("colour-wheel", Wanted(primaries=6), "three-printers", "no two tubes of yellow"),
-        ("mixing-grid", Wanted(tubes=("rose",)), "split-six", "at least two tubes"),
-        ("mixing-grid", Wanted(), "all", "room for 7 tubes"),
-        ("tint-ladder", Wanted(tubes=("mauve",)), "split-six", "no “mauve”"),
-        ("tint-ladder", Wanted(hues=6), "split-six", "takes no hues"),
-        ("colour-match", Wanted(count=3), "split-six", "4 to 12 colours"),
-        ("family-chart", Wanted(tubes=("rose",)), "split-six", "two tubes, not 1"),
-        ("mixed-darks", Wanted(tubes=("lemon-yellow",)), "split-six", "neutral dark"),
-        ("secondary-pairs", Wanted(tints=True), "split-six", "takes no tints"),
+        ("tint-ladder", choose(steps=0), "split-six", "3 to 11 steps, not 0"),
+        ("value-scale", choose(steps=99), "split-six", "5 to 11 steps"),
+        ("value-scale", choose(hue="mauve"), "split-six", "no hue named"),
+        ("intensity-chart", choose(steps=6), "split-six", "5, 7 or 9 steps"),
+        ("intensity-chart", choose(pairs=("red",)), "split-six", "is no pair"),
+        ("colour-wheel", choose(hues=7), "split-six", "6, 12 or 24 hues"),
+        ("colour-wheel", choose(hues=24, rings=("shade",)), "split-six", "no ring but the pure"),
+        ("colour-wheel", choose(rings=("glow",)), "split-six", "no ring “glow”"),
+        ("colour-wheel", choose(primaries=4), "split-six", "3 or 6 primaries"),
+        ("colour-wheel", choose(hues=6, primaries=6), "split-six", "take 12 or 24"),
+        ("colour-wheel", choose(primaries=6), "three-printers", "no two tubes of yellow"),
+        ("mixing-grid", choose(tubes=("rose",)), "split-six", "at least two tubes"),
+        ("mixing-grid", choose(), "all", "room for 7 tubes"),
+        ("tint-ladder", choose(tubes=("mauve",)), "split-six", "no “mauve”"),
+        ("tint-ladder", choose(hues=6), "split-six", "takes no hues"),
+        ("colour-match", choose(count=3), "split-six", "4 to 12 colours"),
+        ("family-chart", choose(tubes=("rose",)), "split-six", "two tubes, not 1"),
+        ("mixed-darks", choose(tubes=("lemon-yellow",)), "split-six", "neutral dark"),
+        ("secondary-pairs", choose(tints=True), "split-six", "takes no tints"),
     ],
 )
 def test_what_makes_no_sense_is_refused_with_what_would(kind, wanted, name, sentence):

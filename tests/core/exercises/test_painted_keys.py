@@ -7,13 +7,11 @@ import pytest
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.value import value_to_lab
-from noema.core.exercises.asked import CellShape, Wanted
-from noema.core.exercises.media import Medium
+from noema.core.exercises.asked import CellShape
 from noema.core.exercises.painted_keys import as_painted, between_own_ends
-from noema.core.exercises.value_scale import ValueScale, plain_scale
-from tests.core.exercises.grounds import asked
+from tests.core.exercises.grounds import asked, choose, plain
 
-SCALE = plain_scale(ValueScale(steps=5, medium=Medium.ACRYLIC))
+SCALE = plain(5)
 
 EVEN_ENOUGH = 1.2  # a way known at its steps only is cut along chords
 
@@ -45,7 +43,7 @@ def test_without_ends_or_room_between_them_the_scale_stays(painted):
 
 @pytest.mark.parametrize("kind", ["tint-ladder", "chromatic-greys", "family-chart"])
 def test_ladders_keep_even_steps_between_ends_of_another_colour(kind):
-    exercise = asked(kind, Wanted(steps=7 if kind != "family-chart" else None), "split-six")
+    exercise = asked(kind, choose(), "split-six")
     shift = np.array([-4.0, 6.0, -5.0])
     painted = {c.id: moved(c.lab, shift) for c in exercise.cells if c.is_end}
     own = between_own_ends(exercise, painted)
@@ -58,7 +56,7 @@ def test_ladders_keep_even_steps_between_ends_of_another_colour(kind):
 
 
 def test_between_own_ends_the_neutral_still_leans_nowhere():
-    chart = asked("intensity-chart", Wanted(steps=7, pairs=("red-green",)), "split-six")
+    chart = asked("intensity-chart", choose(steps=7, pairs=("red-green",)), "split-six")
     painted = {c.id: moved(c.lab, (3.0, 8.0, 8.0)) for c in chart.cells if c.is_end}
     own = between_own_ends(chart, painted)
     neutral = next(cell for cell in own.cells if cell.shape is CellShape.DIAMOND)
@@ -68,7 +66,7 @@ def test_between_own_ends_the_neutral_still_leans_nowhere():
 
 
 def test_on_a_wheel_mixes_and_rings_move_with_the_primaries_they_are_mixed_from():
-    wheel = asked("colour-wheel", Wanted(hues=12, rings=("tint-in",)), "three-traditional")
+    wheel = asked("colour-wheel", choose(hues=12, rings=("tint-in",)), "three-traditional")
     cells = by_id(wheel)
     yellow, red = (cells[i] for i in ("h1", "h5"))
     painted = {c.id: c.lab for c in wheel.cells if c.is_end} | {
@@ -84,7 +82,7 @@ def test_on_a_wheel_mixes_and_rings_move_with_the_primaries_they_are_mixed_from(
 
 
 def test_grid_cells_move_with_their_tubes():
-    grid = asked("mixing-grid", Wanted(tubes=("rose", "ultramarine", "lemon-yellow")), "split-six")
+    grid = asked("mixing-grid", choose(tubes=("rose", "ultramarine", "lemon-yellow")), "split-six")
     cells = by_id(grid)
     rose = next(c for c in grid.cells if c.is_end and c.parts[0].tube.name == "rose")
     after = by_id(between_own_ends(grid, {rose.id: moved(rose.lab, (5.0, 0.0, 0.0))}))

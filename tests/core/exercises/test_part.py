@@ -3,14 +3,14 @@
 import pytest
 
 from noema.core.errors import BadExercise
-from noema.core.exercises.asked import Arrangement, Wanted
+from noema.core.exercises.asked import Arrangement
 from noema.core.exercises.part import MOST_ACROSS, part_of, with_ends
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import fits
-from tests.core.exercises.grounds import asked
+from tests.core.exercises.grounds import asked, choose
 
-WHEEL = asked("colour-wheel", Wanted(hues=12, rings=("tint-in",)), "split-six+black")
-TINTS = asked("tint-ladder", Wanted(steps=7), "split-six+black")
+WHEEL = asked("colour-wheel", choose(hues=12, rings=("tint-in",)), "split-six+black")
+TINTS = asked("tint-ladder", choose(steps=7), "split-six+black")
 
 
 def test_only_the_cells_named_are_kept_with_their_colours():

@@ -3,9 +3,9 @@
 import pytest
 
 from noema.core.errors import BadExercise
-from noema.core.exercises.catalogue import KINDS
+from noema.core.exercises.catalogue import KINDS, usual_tolerance
 from noema.core.exercises.levels import Level
-from noema.core.exercises.tolerance import Tolerance, usual_tolerance
+from noema.core.exercises.tolerance import Tolerance
 
 
 @pytest.mark.parametrize("kind", KINDS)

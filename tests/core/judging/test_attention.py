@@ -1,17 +1,16 @@
 """What needs a teacher's eyes most."""
 
 from noema.core.coaching.redo import cells_to_redo
-from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Key, Level
 from noema.core.judging.attention import attention, disagreeing, holds_plainly
 from noema.core.judging.judge import judge
 from noema.core.judging.review import Review
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag, SheetFlag
-from tests.core.exercises.grounds import asked
+from tests.core.exercises.grounds import asked, choose
 from tests.core.judging.readings import SPLIT, mixed, read_labs
 
-WHEEL = asked("colour-wheel", Wanted(hues=12), "split-six+black")
+WHEEL = asked("colour-wheel", choose(hues=12), "split-six+black")
 DULL = {"h11": mixed(warm_yellow=6.0, ultramarine=1.0)}
 ALL = frozenset(cell.id for cell in WHEEL.cells)
 

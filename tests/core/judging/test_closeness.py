@@ -4,14 +4,14 @@ import numpy as np
 import pytest
 
 from noema.core.colour.names import USUAL_HUES
-from noema.core.exercises.asked import Ground, Wanted
+from noema.core.exercises.asked import Ground
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.skills import Skill
 from noema.core.judging.closeness import CARES, closeness, skill_drifts, together
 from noema.core.judging.demand import Held, demand_of
 from noema.core.judging.judge import judge
 from noema.core.judging.review import Review
-from noema.core.judging.rubric import Skill
 from noema.core.judging.verdict import Verdict
 from tests.core.judging.readings import SPLIT, read_labs
 
@@ -66,7 +66,8 @@ def test_what_a_teacher_says_counts():
 
 def test_a_stricter_level_isnt_a_worse_student():
     ground = Ground(paints=SPLIT, table=USUAL_HUES)
-    asked = kind_of("tint-ladder").asked(Wanted(steps=5, tubes=("scarlet",)), ground)
+    kind = kind_of("tint-ladder")
+    asked = kind.asked(kind.chosen({"steps": 5, "tubes": ("scarlet",)}), ground)
     off = {c.id: (c.lab[0] - 4.0, c.lab[1], c.lab[2]) for c in asked.cells[1:4]}
     reading = read_labs(asked, off)
     found = [
@@ -80,7 +81,8 @@ def test_a_stricter_level_isnt_a_worse_student():
 
 def test_a_demanding_exercise_asks_more_of_clumsier_hands():
     ground = Ground(paints=SPLIT, table=USUAL_HUES)
-    asked = kind_of("tint-ladder").asked(Wanted(steps=5, tubes=("scarlet",)), ground)
+    kind = kind_of("tint-ladder")
+    asked = kind.asked(kind.chosen({"steps": 5, "tubes": ("scarlet",)}), ground)
     held = Held(expected=asked, key=Key.PAINTS, paints=SPLIT, table=USUAL_HUES)
     demand = demand_of(held, RNG(0))
     assert demand == demand_of(held, RNG(0))

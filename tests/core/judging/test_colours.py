@@ -5,7 +5,6 @@ import pytest
 
 from noema.core.coaching.advice import advice
 from noema.core.colour.hvc import hvc_of, hvc_to_lab
-from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.tolerance import Tolerance
@@ -13,9 +12,9 @@ from noema.core.judging.judge import judge
 from noema.core.judging.judgement import FindingKind
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag, CellReading, Reading
-from tests.core.exercises.grounds import asked
+from tests.core.exercises.grounds import asked, choose
 
-WHEEL = asked("colour-wheel", Wanted(hues=12), "split-six")
+WHEEL = asked("colour-wheel", choose(hues=12), "split-six")
 
 
 def read(exercise, changed=None, sigma=1.0, flags=None):
@@ -100,7 +99,7 @@ def test_own_tolerances_replace_the_levels():
 
 
 def test_a_grey_is_never_held_against_a_hue():
-    chart = asked("intensity-chart", Wanted(steps=5, pairs=("red-green",)), "split-six")
+    chart = asked("intensity-chart", choose(steps=5, pairs=("red-green",)), "split-six")
     judgement = judge(read(chart), chart, Key.PAINTS, Level.ADVANCED)
     neutral = judgement.cells[2]
     assert neutral.hue is None

@@ -6,21 +6,20 @@ import numpy as np
 import pytest
 
 from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
-from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Key, Level
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import FindingKind
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag
-from tests.core.exercises.grounds import asked
+from tests.core.exercises.grounds import asked, choose
 from tests.core.judging.readings import SPLIT, mixed, read_labs
 
-WHEEL = asked("colour-wheel", Wanted(hues=12), "split-six+black")
-CHART = asked("intensity-chart", Wanted(steps=5, sides=True), "split-six+black")
-TINTS = asked("tint-ladder", Wanted(steps=7), "split-six+black")
-PAIRS = asked("secondary-pairs", Wanted(), "split-six+black")
-DARKS = asked("mixed-darks", Wanted(), "split-six+black")
-RINGED = asked("colour-wheel", Wanted(hues=12, rings=("tint-in",)), "split-six+black")
+WHEEL = asked("colour-wheel", choose(hues=12), "split-six+black")
+CHART = asked("intensity-chart", choose(steps=5, sides=True), "split-six+black")
+TINTS = asked("tint-ladder", choose(steps=7), "split-six+black")
+PAIRS = asked("secondary-pairs", choose(), "split-six+black")
+DARKS = asked("mixed-darks", choose(), "split-six+black")
+RINGED = asked("colour-wheel", choose(hues=12, rings=("tint-in",)), "split-six+black")
 
 
 def found(exercise, changed=None, **how):
@@ -188,7 +187,7 @@ def test_a_ring_whose_hue_wanders_is_found():
 
 
 def test_greys_that_lean_all_along_are_a_cast_only_beyond_doubt():
-    scale = asked("value-scale", Wanted(steps=7), "split-six+black")
+    scale = asked("value-scale", choose(steps=7), "split-six+black")
     slight, strong = (
         {c.id: (c.lab[0], c.lab[1], c.lab[2] + by) for c in scale.cells} for by in (5, 22)
     )
@@ -197,7 +196,7 @@ def test_greys_that_lean_all_along_are_a_cast_only_beyond_doubt():
 
 
 def test_what_the_paints_cant_give_is_never_held_against_anybody():
-    exercise = asked("colour-wheel", Wanted(hues=12), "muted-earths+black")
+    exercise = asked("colour-wheel", choose(hues=12), "muted-earths+black")
     limited = next(cell for cell in exercise.cells if cell.limit)
     far = (limited.lab[0] + 15.0, limited.lab[1] + 20.0, limited.lab[2])
     reading = read_labs(exercise, {limited.id: far})

@@ -7,14 +7,14 @@ from noema.core.coaching.moves import next_moves
 from noema.core.errors import BadExercise
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale, plain_scale
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import FindingKind
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag
+from tests.core.exercises.grounds import plain
 from tests.core.judging.scales import read_as
 
-SCALE = plain_scale(ValueScale(steps=8, medium=Medium.ACRYLIC))
+SCALE = plain(8)
 EVEN = (2.5, 3.5, 4.5, 5.5, 6.5, 7.5, 8.5, 9.5)  # acrylic's ends, one value apart
 BARE = (CellFlag.UNPAINTED,)
 
@@ -131,7 +131,7 @@ def test_evenness_counts_in_steps():
 
 
 def test_dry_media_are_advised_in_layers():
-    pencil = plain_scale(ValueScale(steps=8, medium=Medium.PENCIL))
+    pencil = plain(8, Medium.PENCIL)
     values = [3.7 + 5.7 / 7 * n for n in range(8)]
     values[3] += 0.9
     judgement = judge(read_as(values), pencil, Key.NAMED, Level.INTERMEDIATE)

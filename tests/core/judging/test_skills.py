@@ -3,19 +3,19 @@
 import pytest
 
 from noema.core.errors import Refused
-from noema.core.exercises.asked import Wanted
 from noema.core.exercises.catalogue import KINDS
 from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.skills import Skill
 from noema.core.judging.judge import judge
 from noema.core.judging.review import Review
-from noema.core.judging.rubric import USUAL_RUBRIC, Rubric, Skill
+from noema.core.judging.rubric import USUAL_RUBRIC, Rubric
 from noema.core.judging.skills import mark_of, skill_marks
 from noema.core.judging.verdict import Verdict
-from tests.core.exercises.grounds import asked
+from tests.core.exercises.grounds import asked, choose
 from tests.core.judging.readings import SPLIT, read_labs
 
-WHEEL = asked("colour-wheel", Wanted(hues=12), "split-six+black")
-SCALE = asked("value-scale", Wanted(steps=7), "split-six+black")
+WHEEL = asked("colour-wheel", choose(hues=12), "split-six+black")
+SCALE = asked("value-scale", choose(steps=7), "split-six+black")
 NOTHING = Review()
 
 
@@ -81,7 +81,7 @@ def test_no_mark_is_worked_out_unless_it_is_wanted():
 
 def test_weights_move_the_mark():
     def marked(weight):
-        weights = {"*": {skill: 1.0 for skill in Skill} | {Skill.VALUE: weight}}
+        weights = {"colour-wheel": {skill: 1.0 for skill in Skill} | {Skill.VALUE: weight}}
         rubric = Rubric(names=USUAL_RUBRIC.names, weights=weights, out_of=100)
         return mark_of(marks(WHEEL, DARKER, rubric=rubric).values(), rubric)
 

@@ -1,16 +1,16 @@
 """Sheets the tests of reading share."""
 
-from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale
+from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.layout import Layout
 from noema.core.sheet.paper import Paper
-from noema.core.sheet.value_scale_sheet import SheetWords, draw_value_scale, value_scale_layout
+from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.sheet_pdf import sheets_pdf
+from tests.core.exercises.grounds import plain
 
 
 def sheet_with_code(code: str) -> tuple[Layout, bytes]:
     """Give a value scale of seven steps with a code of its own, and its PDF."""
-    scale = ValueScale(steps=7, medium=Medium.ACRYLIC)
-    layout = value_scale_layout(scale, Paper.A4, code)
-    words = SheetWords(student="Ada", school_class="Year 8", due="Due in week 6")
-    return layout, sheets_pdf([draw_value_scale(layout, scale, words)], "sheet")
+    asked = plain(7)
+    layout = worksheet_layout(asked, Paper.A4, code, grey_only=True)
+    drawing = draw_worksheet(layout, asked, Paper.A4, Printed(student="Ada"))
+    return layout, sheets_pdf([drawing], "sheet")

@@ -2,19 +2,18 @@
 
 import pytest
 
-from noema.core.exercises.asked import Wanted
 from noema.core.exercises.media import Medium
 from noema.core.planning.time_needed import time_needed
-from tests.core.exercises.grounds import asked
+from tests.core.exercises.grounds import asked, choose
 
 
 def test_more_cells_and_more_tubes_take_longer():
     minutes = [
         time_needed(asked(kind, wanted, "split-six"), Medium.ACRYLIC).painting_min
         for kind, wanted in (
-            ("colour-wheel", Wanted(hues=6)),
-            ("colour-wheel", Wanted(hues=12)),
-            ("colour-wheel", Wanted(hues=12, rings=("tint-in", "neutral-2"))),
+            ("colour-wheel", choose(hues=6)),
+            ("colour-wheel", choose(hues=12)),
+            ("colour-wheel", choose(hues=12, rings=("tint-in", "neutral-2"))),
         )
     ]
     assert minutes == sorted(set(minutes))
@@ -30,5 +29,5 @@ def test_more_cells_and_more_tubes_take_longer():
     ],
 )
 def test_drying_is_said_in_a_painters_units(medium, said):
-    wheel = asked("colour-wheel", Wanted(hues=12, rings=("tint-in",)), "split-six")
+    wheel = asked("colour-wheel", choose(hues=12, rings=("tint-in",)), "split-six")
     assert said in time_needed(wheel, medium).said

@@ -3,16 +3,15 @@
 import pytest
 
 from noema.core.colour.names import USUAL_HUES
-from noema.core.exercises.asked import Wanted
 from noema.core.exercises.levels import Key, Level
 from noema.core.judging.judge import judge
 from noema.core.judging.review import Review
 from noema.core.progress.class_patterns import FEWEST, Attempt, class_patterns, drifts_by_cell
-from tests.core.exercises.grounds import asked
+from tests.core.exercises.grounds import asked, choose
 from tests.core.judging.readings import SPLIT, mixed, read_labs
 
-WHEEL = asked("colour-wheel", Wanted(hues=12), "split-six+black")
-TINTS = asked("tint-ladder", Wanted(steps=7, tubes=("scarlet",)), "split-six+black")
+WHEEL = asked("colour-wheel", choose(hues=12), "split-six+black")
+TINTS = asked("tint-ladder", choose(steps=7, tubes=("scarlet",)), "split-six+black")
 GREEN = next(cell for cell in WHEEL.cells if cell.label == "yellow-green")
 MUDDY = {GREEN.id: mixed(warm_yellow=12.0, ultramarine=1.0)}
 ORANGE = next(cell for cell in WHEEL.cells if cell.label == "orange")

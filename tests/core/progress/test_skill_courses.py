@@ -2,9 +2,10 @@
 
 import pytest
 
+from noema.core.exercises.skills import Skill
 from noema.core.judging.closeness import Closeness
 from noema.core.judging.review import Review
-from noema.core.judging.rubric import USUAL_RUBRIC, Skill
+from noema.core.judging.rubric import USUAL_RUBRIC
 from noema.core.judging.tally import Tally
 from noema.core.judging.verdict import Verdict
 from noema.core.progress.next_exercise import next_exercise, stuck_on

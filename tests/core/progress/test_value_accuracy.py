@@ -1,8 +1,6 @@
 """Progress is only called progress when the camera could tell."""
 
 from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.media import Medium
-from noema.core.exercises.value_scale import ValueScale, plain_scale
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import FindingKind
 from noema.core.judging.review import Review, ReviewState
@@ -10,9 +8,10 @@ from noema.core.judging.tally import tally_of
 from noema.core.judging.verdict import Verdict
 from noema.core.progress.states import PhotoState, WorkState, work_state
 from noema.core.progress.value_accuracy import accuracy_of, change_words, gained
+from tests.core.exercises.grounds import plain
 from tests.core.judging.scales import read_as
 
-SCALE = plain_scale(ValueScale(steps=8, medium=Medium.ACRYLIC))
+SCALE = plain(8)
 
 
 def judged(off_by: float, sigma: float = 0.05):

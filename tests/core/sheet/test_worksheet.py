@@ -10,7 +10,7 @@ import pypdfium2
 import pytest
 
 from noema.core.errors import BadExercise
-from noema.core.exercises.asked import Arrangement, Asked, Band, Wanted
+from noema.core.exercises.asked import Arrangement, Asked, Band
 from noema.core.photo.identify import read_code
 from noema.core.photo.marks import find_marks
 from noema.core.photo.straighten import place_page
@@ -22,7 +22,7 @@ from noema.core.sheet.worksheet import GAP_MM, LEAST_CELL_MM, plan_of, worksheet
 from noema.formats.layout_json import layout_to_json
 from noema.formats.sheet_pdf import sheets_pdf, words_width_mm
 from noema.formats.sheet_svg import sheet_svg
-from tests.core.exercises.grounds import EVERY, asked
+from tests.core.exercises.grounds import EVERY, asked, choose
 
 SCHEMA = json.loads((Path(__file__).parents[3] / "docs/layout.schema.json").read_text())
 PX_PER_MM = 6
@@ -77,7 +77,7 @@ def test_cells_are_large_apart_and_inside_the_margin(kind, wanted, name, paper):
 @pytest.mark.parametrize("paper", Paper)
 @pytest.mark.parametrize("kind", ["colour-wheel", "intensity-chart", "colour-match"])
 def test_the_pdf_stands_where_the_layout_says_and_can_be_found(kind, paper):
-    exercise = asked(kind, Wanted(), "split-six")
+    exercise = asked(kind, choose(), "split-six")
     layout = worksheet_layout(exercise, paper, "K7Q2-04", grey_only=False)
     drawing = draw_worksheet(layout, exercise, paper, WORDS)
     page = pypdfium2.PdfDocument(sheets_pdf([drawing], "t"))[0]
@@ -115,7 +115,7 @@ def test_labels_never_cover_a_cell(kind, wanted, name):
 
 
 def test_a_beginners_sheet_names_the_volumes():
-    exercise = asked("tint-ladder", Wanted(), "split-six")
+    exercise = asked("tint-ladder", choose(), "split-six")
     layout = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=True)
 
     def said(words):
@@ -127,7 +127,7 @@ def test_a_beginners_sheet_names_the_volumes():
 
 
 def test_a_grey_sheet_has_no_coloured_patch_and_a_key_sheet_no_mark():
-    exercise = asked("colour-wheel", Wanted(), "split-six")
+    exercise = asked("colour-wheel", choose(), "split-six")
     grey = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=True)
     assert {p.kind for p in grey.reference} == {PatchKind.PAPER, PatchKind.GREY}
     colour = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=False)
@@ -140,7 +140,7 @@ def test_a_grey_sheet_has_no_coloured_patch_and_a_key_sheet_no_mark():
 
 
 def test_a_class_set_of_wheels_is_small():
-    exercise = asked("colour-wheel", Wanted(rings=("tint-in", "neutral-2")), "split-six")
+    exercise = asked("colour-wheel", choose(rings=("tint-in", "neutral-2")), "split-six")
     drawings = []
     for number in range(1, 33):
         code = f"K7Q2-{number:02d}"
@@ -150,11 +150,11 @@ def test_a_class_set_of_wheels_is_small():
 
 
 def test_rows_that_do_not_fit_are_refused_with_what_would():
-    exercise = asked("tint-ladder", Wanted(steps=11), "split-six")
+    exercise = asked("tint-ladder", choose(steps=11), "split-six")
     many = Asked(**{**vars(exercise), "bands": (*exercise.bands, *exercise.bands)})
     with pytest.raises(BadExercise, match="take fewer rows or steps"):
         plan_of(many, Paper.A4)
-    wheel = asked("colour-wheel", Wanted(hues=24), "split-six")
+    wheel = asked("colour-wheel", choose(hues=24), "split-six")
     ring = Band(label="again", cells=wheel.bands[0].cells)
     crowded = Asked(**{**vars(wheel), "bands": (*wheel.bands, ring, ring)})
     assert crowded.arrangement is Arrangement.WHEEL

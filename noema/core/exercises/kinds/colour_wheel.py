@@ -1,5 +1,7 @@
 """The colour wheel: primaries, secondaries, tertiaries, and rings of tints, shades and neutrals."""
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from noema.core.colour.hvc import hvc_of
@@ -11,13 +13,15 @@ from noema.core.exercises.asked import (
     Asked,
     AskedCell,
     Band,
+    CellRole,
     Even,
     Ground,
-    Wanted,
 )
 from noema.core.exercises.cells import limits_said
-from noema.core.exercises.kind import Kind, dark_of, pure, purest, white_of
+from noema.core.exercises.from_paints import dark_of, pure, purest, white_of
+from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.levels import Key
+from noema.core.exercises.options import Options, flag, number, words
 from noema.core.exercises.paths import (
     Stop,
     cell_of,
@@ -27,6 +31,7 @@ from noema.core.exercises.paths import (
     stops_at,
     way_between,
 )
+from noema.core.exercises.tolerance import by_level
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import partner
@@ -36,7 +41,13 @@ from noema.core.pigments.says import say_parts
 from noema.core.pigments.tube import Role, Tube
 
 Place = tuple[str, float, tuple[Tube, ...]]  # name, hue100, and the tube where it is one
-RINGS = ("tint-in", "tint-out", "shade", "grey", *(f"neutral-{n}" for n in range(1, 5)))
+_RINGS = (
+    ("tint-in", "tints inside"),
+    ("tint-out", "tints outside"),
+    ("shade", "shades"),
+    ("grey", "greys of each value"),
+    *((f"neutral-{n}", f"greyed, {n} of 4") for n in range(1, 5)),
+)
 MOST_RINGS = {6: 4, 12: 3, 24: 1}
 """Rings, the pure one included, whose cells stay 12 mm across on a sheet."""
 
@@ -44,19 +55,34 @@ _DULL_BELOW = 2.0  # chroma under which a hue counts as not there
 _DEGREES = 5  # from pure to neutral, of which four are painted
 
 
-def _ask(wanted: Wanted, ground: Ground) -> Asked:
-    hues = 12 if wanted.hues is None else wanted.hues
-    if hues not in MOST_RINGS:
-        raise BadExercise(f"A wheel has 6, 12 or 24 hues, not {hues}: choose one of them.")
-    rings = tuple(dict.fromkeys(ring for ring in wanted.rings if ring != "none"))
+@dataclass(frozen=True, kw_only=True)
+class WheelOptions(Options):
+    """What may be chosen of a colour wheel."""
+
+    hues: int = number("Hues", tuple(MOST_RINGS), 12, "How many hues go round it.")
+    primaries: int = number(
+        "Primaries",
+        (3, 6),
+        3,
+        "What it stands on: three tubes, or a warm and a cool of each.",
+        words=(("3", "three"), ("6", "split: a warm and a cool of each")),
+    )
+    rings: tuple[str, ...] = words(
+        "Rings", _RINGS, "Rings beside the pure one, each mixed from it.", flag="ring"
+    )
+    anticlockwise: bool = flag("anticlockwise from yellow", "Which way it runs.")
+
+
+def _ask(chosen: WheelOptions, ground: Ground) -> Asked:
+    hues, rings = chosen.hues, tuple(dict.fromkeys(chosen.rings))
     _check_rings(hues, rings)
-    pures = _pures(ground, hues, _primaries(wanted, ground, hues))
+    pures = _pures(ground, hues, _primaries(chosen, ground))
     bands = [_ring(ring, pures, ground) for ring in rings]
     pure_band = Band(label="pure", cells=tuple(pures), even=Even.HUE)
     outside = [band for ring, band in zip(rings, bands, strict=True) if ring == "tint-out"]
     inside = [band for ring, band in zip(rings, bands, strict=True) if ring != "tint-out"]
     return Asked(
-        kind="colour-wheel",
+        kind=KIND.name,
         title=f"Colour wheel, {hues} hues",
         arrangement=Arrangement.WHEEL,
         bands=(*outside, pure_band, *inside),
@@ -72,14 +98,11 @@ def _ask(wanted: Wanted, ground: Ground) -> Asked:
             lambda cell: cell.label.capitalize(),
             "add a tube that leans to it, or take split primaries",
         ),
-        anticlockwise=wanted.anticlockwise,
+        anticlockwise=chosen.anticlockwise,
     )
 
 
 def _check_rings(hues: int, rings: tuple[str, ...]) -> None:
-    odd = [ring for ring in rings if ring not in RINGS]
-    if odd:
-        raise BadExercise(f"There is no ring “{odd[0]}”: choose from none, {', '.join(RINGS)}.")
     if len(rings) >= MOST_RINGS[hues]:
         most = MOST_RINGS[hues] - 1
         can = f"at most {most} rings more" if most else "no ring but the pure one"
@@ -89,23 +112,20 @@ def _check_rings(hues: int, rings: tuple[str, ...]) -> None:
         )
 
 
-def _primaries(wanted: Wanted, ground: Ground, hues: int) -> int:
-    if wanted.primaries is None:
+def _primaries(chosen: WheelOptions, ground: Ground) -> int:
+    if chosen.primaries == 3:
         return 3
-    if wanted.primaries not in (3, 6):
-        raise BadExercise("A wheel stands on 3 primaries, or on 6: a warm and a cool of each.")
-    if wanted.primaries == 6 and hues == 6:
+    if chosen.hues == 6:
         raise BadExercise(
             "Six hues leave no room for two tubes of each primary: take 12 or 24 hues."
         )
-    if wanted.primaries == 6:
-        for name in PRIMARIES:
-            if len(tubes_of_hue(ground.paints.tubes, name, ground.table)) < 2:
-                raise BadExercise(
-                    f"The set {ground.paints.label} has no two tubes of {name}: "
-                    "take 3 primaries, or a set with a warm and a cool of each."
-                )
-    return wanted.primaries
+    for name in PRIMARIES:
+        if len(tubes_of_hue(ground.paints.tubes, name, ground.table)) < 2:
+            raise BadExercise(
+                f"The set {ground.paints.label} has no two tubes of {name}: "
+                "take 3 primaries, or a set with a warm and a cool of each."
+            )
+    return chosen.primaries
 
 
 def _pures(ground: Ground, hues: int, primaries: int) -> list[AskedCell]:
@@ -185,7 +205,7 @@ def _pure_cell(
     if tubes:
         stop = stop_of([Part(tube=tubes[0], amount=1.0)], surface)
         note = f"{tubes[0].label.capitalize()} as it comes."
-        return cell_of(stop, f"h{n}", name, note, is_end=True)
+        return cell_of(stop, f"h{n}", name, note, role=CellRole.END)
     mixed = purest(ground.paints.tubes, hue100, surface)
     if mixed and hvc_of(stop_of(mixed, surface).lab).chroma >= _DULL_BELOW:
         note = f"As intense as these paints mix it: {say_parts(mixed)}."
@@ -229,7 +249,17 @@ def _ring(ring: str, pures: list[AskedCell], ground: Ground) -> Band:
     cells = []
     for n, cell in enumerate(pures, start=1):
         stop, note = _neutralised(cell, degree, ground) if make is None else make(cell, ground)
-        cells.append(cell_of(stop, f"{ring}-{n}", "", note, limit=cell.limit and SEE_THE_HUE))
+        cells.append(
+            cell_of(
+                stop,
+                f"{ring}-{n}",
+                "",
+                note,
+                limit=cell.limit and SEE_THE_HUE,
+                role=CellRole.TINT if make is _tint else CellRole.STEP,
+                of=cell.id,
+            )
+        )
     return Band(label=ring, cells=tuple(cells))
 
 
@@ -273,12 +303,14 @@ def _halfway(cell: AskedCell, end: tuple[Part, ...], ground: Ground) -> Stop:
     return stops_at(way, even_places(way.labs, 3, Even.DISTANCE)[1:2], surface)[0]
 
 
-KINDS = (
-    Kind(
-        name="colour-wheel",
-        label="Colour wheel",
-        says="Every hue from a few tubes, each in its place.",
-        takes=frozenset({"hues", "primaries", "rings", "anticlockwise"}),
-        ask=_ask,
-    ),
+KIND = Kind(
+    name="colour-wheel",
+    label="Colour wheel",
+    says="Every hue from a few tubes, each in its place.",
+    options=WheelOptions,
+    ask=_ask,
+    traits=frozenset({Trait.ANY_TUBE_STEERS, Trait.LIGHT_AT_TOP, Trait.OPENS_A_SET}),
+    tolerances=by_level(hue=(4.0, 3.0, 2.0), value=(1.0, 0.8, 0.5), chroma=(2.8, 2.0, 1.3)),
+    weights=weights(hue=3, value=1, intensity=2, evenness=1),
+    turn=3,
 )

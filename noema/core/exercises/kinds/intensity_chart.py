@@ -1,5 +1,7 @@
 """The complementary intensity chart: a hue, its complement, and the neutral between them."""
 
+from dataclasses import dataclass, replace
+
 import numpy as np
 
 from noema.core.colour.difference import ciede2000
@@ -10,13 +12,14 @@ from noema.core.exercises.asked import (
     Asked,
     AskedCell,
     Band,
-    CellShape,
+    CellRole,
     Concern,
     Even,
     Ground,
-    Wanted,
 )
-from noema.core.exercises.kind import Kind, Plot, pure, steps_of, white_or_paper
+from noema.core.exercises.from_paints import pure, white_or_paper
+from noema.core.exercises.kind import Kind, Plot, weights
+from noema.core.exercises.options import Options, flag, number, some_pairs
 from noema.core.exercises.paths import (
     Stop,
     Way,
@@ -27,6 +30,7 @@ from noema.core.exercises.paths import (
     stops_at,
     way_between,
 )
+from noema.core.exercises.tolerance import by_level
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import NEUTRAL_ENOUGH, partner, white_to_show
 from noema.core.pigments.reach import why_dull
@@ -39,9 +43,21 @@ _UNEVEN = 1.15  # one side's steps to the other's, beyond which it is said
 _PASSES_GREEN = 0.5  # chroma at which a green on the way, that nobody asked for, is said
 
 
-def _ask(wanted: Wanted, ground: Ground) -> Asked:
-    steps = steps_of(wanted, 7, _STEPS, "intensity chart")
-    pairs = [_pair(text, ground) for text in wanted.pairs or USUAL_PAIRS]
+@dataclass(frozen=True, kw_only=True)
+class ChartOptions(Options):
+    """What may be chosen of an intensity chart."""
+
+    steps: int = number("Steps", _STEPS, 7, "Cells of a row, the neutral in the middle.")
+    pairs: tuple[str, ...] = some_pairs(
+        "Pairs", USUAL_PAIRS, "A row each: two hues, or tubes of the set, such as red-green."
+    )
+    tints: bool = flag("a tint under every mix", "Each mix again, let down with white.")
+    sides: bool = flag("the neutral from either side", "The neutral mixed from both ends.")
+
+
+def _ask(chosen: ChartOptions, ground: Ground) -> Asked:
+    steps = chosen.steps
+    pairs = [_pair(text, ground) for text in chosen.pairs or USUAL_PAIRS]
     if len(pairs) > MOST_PAIRS:
         raise BadExercise(f"A chart has room for {MOST_PAIRS} pairs, not {len(pairs)}.")
     bands: list[Band] = []
@@ -53,15 +69,15 @@ def _ask(wanted: Wanted, ground: Ground) -> Asked:
             concerns.append(_missing(ground, f"{one}-{other}", missing[0]))
             continue
         way = way_between(*ends, ground.paints.binder.dry)
-        band = _row(way, row, steps, (one, other), ground, wanted.sides)
+        band = _row(way, row, steps, (one, other), ground, chosen.sides)
         bands.append(band)
         concerns += _concerns(ground, band, way, ends, (one, other))
-        if wanted.tints:
+        if chosen.tints:
             bands.append(_tints(band, row, ground))
     if not bands:
         raise BadExercise(f"{concerns[0].sentence} {concerns[0].suggestion.capitalize()}.")
     return Asked(
-        kind="intensity-chart",
+        kind=KIND.name,
         title=f"Intensity chart, {steps} steps",
         arrangement=Arrangement.ROWS,
         bands=tuple(bands),
@@ -99,8 +115,10 @@ def _row(
     cells = [_cell(stop, f"r{row}c{n}", n, half, names) for n, stop in enumerate(stops, start=1)]
     if sides:
         twin = cells[half]
-        cells.insert(half + 1, _renamed(twin, f"r{row}n2", f"from {names[1]}"))
-        cells[half] = _renamed(twin, twin.id, f"from {names[0]}")
+        label, twins_id = f"from {names[1]}", f"r{row}n2"
+        other = replace(twin, id=twins_id, label=label, role=CellRole.TWIN, of=twin.id)
+        cells.insert(half + 1, other)
+        cells[half] = replace(twin, label=f"from {names[0]}")
     return Band(label=f"{names[0]} and {names[1]}", cells=tuple(cells), even=Even.DISTANCE)
 
 
@@ -108,7 +126,7 @@ def _cell(stop: Stop, cell_id: str, n: int, half: int, names: tuple[str, str]) -
     at = n - 1
     if at == half:
         note = "Where the two cancel: it should lean to neither side."
-        return cell_of(stop, cell_id, "neutral", note, shape=CellShape.DIAMOND)
+        return cell_of(stop, cell_id, "neutral", note, role=CellRole.NEUTRAL)
     side, left = (names[0], half - at) if at < half else (names[1], at - half)
     pure_end = at in (0, 2 * half)
     note = (
@@ -116,11 +134,8 @@ def _cell(stop: Stop, cell_id: str, n: int, half: int, names: tuple[str, str]) -
         if pure_end
         else f"{side.capitalize()} with {left} of {half} steps of its intensity left."
     )
-    return cell_of(stop, cell_id, side if pure_end else str(left), note, is_end=pure_end)
-
-
-def _renamed(cell: AskedCell, cell_id: str, label: str) -> AskedCell:
-    return AskedCell(**{**vars(cell), "id": cell_id, "label": label})
+    role = CellRole.END if pure_end else CellRole.STEP
+    return cell_of(stop, cell_id, side if pure_end else str(left), note, role=role)
 
 
 def _tints(band: Band, row: int, ground: Ground) -> Band:
@@ -132,7 +147,7 @@ def _tints(band: Band, row: int, ground: Ground) -> Band:
         more = Part(tube=white, amount=white_to_show(cell.parts))
         stop = stop_of((*cell.parts, more), surface)
         note = "The mix above, let down with white to show its hue."
-        cells.append(cell_of(stop, f"t{row}c{n}", "tint", note))
+        cells.append(cell_of(stop, f"t{row}c{n}", "tint", note, role=CellRole.TINT, of=cell.id))
     return Band(label="with white", cells=tuple(cells))
 
 
@@ -154,7 +169,7 @@ def _concerns(
 ) -> list[Concern]:
     ends_said = (_weak(ground, band.cells[n], name) for n, name in ((0, names[0]), (-1, names[1])))
     said = [concern for concern in ends_said if concern is not None]
-    middle = next(cell for cell in band.cells if cell.shape is CellShape.DIAMOND)
+    middle = next(cell for cell in band.cells if cell.role is CellRole.NEUTRAL)
     if middle.hvc.chroma >= NEUTRAL_ENOUGH:
         said.append(_never_neutral(ground, middle, ends, names))
     green = _green_on_the_way(ground, band, names)
@@ -235,14 +250,14 @@ def _green_on_the_way(ground: Ground, band: Band, names: tuple[str, str]) -> Ask
     return None
 
 
-KINDS = (
-    Kind(
-        name="intensity-chart",
-        label="Intensity chart",
-        says="A hue loses its intensity to its complement until neither shows.",
-        takes=frozenset({"steps", "pairs", "tints", "sides"}),
-        ask=_ask,
-        steps=_STEPS,
-        plot=Plot.BRIDGE,
-    ),
+KIND = Kind(
+    name="intensity-chart",
+    label="Intensity chart",
+    says="A hue loses its intensity to its complement until neither shows.",
+    options=ChartOptions,
+    ask=_ask,
+    plot=Plot.BRIDGE,
+    tolerances=by_level(hue=(5.0, 3.5, 2.5), value=(0.9, 0.7, 0.5), chroma=(1.8, 1.3, 0.9)),
+    weights=weights(hue=1, value=1, intensity=2, evenness=2, neutral=2),
+    turn=4,
 )

@@ -1,51 +1,81 @@
-"""The value scale: dark to light in equal steps of value, of a neutral or of one hue."""
+"""The value scale: dark to light in equal steps of value, of a neutral or of one hue.
+
+Step 1 is the darkest. With a set of paints, steps are cut from the way these paints really mix;
+without one they are neutral, equally spaced between the ends usual for the medium.
+"""
+
+from dataclasses import dataclass
 
 import numpy as np
 
+from noema.core.colour.hvc import hvc_of
 from noema.core.colour.value import lightness_to_value, value_to_lab
-from noema.core.exercises.asked import (
-    Arrangement,
-    Asked,
-    AskedCell,
-    Band,
-    Even,
-    Ground,
-    Wanted,
-)
+from noema.core.exercises.asked import Arrangement, Asked, AskedCell, Band, Even, Ground
 from noema.core.exercises.cells import limits_said
-from noema.core.exercises.kind import Kind, Plot, dark_of, pure, steps_of, white_of
+from noema.core.exercises.from_paints import dark_of, pure, white_of
+from noema.core.exercises.kind import Kind, Plot, Trait, weights
 from noema.core.exercises.levels import Key
 from noema.core.exercises.media import REACH, Medium
-from noema.core.exercises.paths import Stop, Way, cell_of, even_stops, stops_at, way_between
-from noema.core.exercises.value_scale import FEWEST_STEPS, MOST_STEPS, USUAL_STEPS, even_values
+from noema.core.exercises.options import Options, hue_or_tube, number
+from noema.core.exercises.paths import (
+    Stop,
+    Way,
+    cell_of,
+    end_or_step,
+    even_stops,
+    stops_at,
+    way_between,
+)
+from noema.core.exercises.tolerance import by_level
 from noema.core.pigments.mix import Part
 from noema.core.pigments.says import say_parts
 
-_STEPS = range(FEWEST_STEPS, MOST_STEPS + 1)
+_STEPS = range(5, 12)
+_STEP_WORDS = ("five", "six", "seven", "eight", "nine", "ten", "eleven")
+_NEUTRAL = "neutral"
 _SHORT = 0.25  # values a fixed end may lie beyond the paints before it is said
 
 
-def _ask(wanted: Wanted, ground: Ground) -> Asked:
-    steps = steps_of(wanted, USUAL_STEPS, _STEPS, "value scale")
-    surface = ground.paints.binder.dry
+@dataclass(frozen=True, kw_only=True)
+class ScaleOptions(Options):
+    """What may be chosen of a value scale."""
+
+    steps: int = number("Steps", _STEPS, 9, "Cells from dark to light, both ends with them.")
+    hue: str = hue_or_tube("Of", _NEUTRAL, "neutral", "What it leads through: a hue or a tube.")
+
+
+def _ask(chosen: ScaleOptions, ground: Ground) -> Asked:
+    steps, surface = chosen.steps, ground.paints.binder.dry
     white, dark = (Part(tube=white_of(ground.paints), amount=1.0),), dark_of(ground.paints)
-    hue = () if wanted.hue in (None, "neutral") else pure(ground, str(wanted.hue))
+    hue = () if chosen.hue == _NEUTRAL else pure(ground, chosen.hue)
     way = way_between(dark, white, surface, legs=hue)
     fixed = ground.key is Key.NAMED and not hue
     stops = even_stops(way, steps, Even.VALUE, surface)
     cells = _fixed_cells(way, steps, ground) if fixed else _cells(stops, steps)
-    name = f"Value scale of {wanted.hue}" if hue else "Value scale"
+    how_to = (
+        f"Make plenty of both ends first: {say_parts(dark)}, and white.",
+        "Start each step from the lighter pile and bring in the darker by small touches; "
+        "clean the knife between mixes.",
+        "Let it dry, squint: every step should jump the same. Photograph it flat, in daylight.",
+    )
+    return _scale(cells, f"Value scale of {chosen.hue}" if hue else "Value scale", how_to)
+
+
+def _ask_plainly(chosen: ScaleOptions, medium: Medium) -> Asked | None:
+    if chosen.hue != _NEUTRAL:
+        return None
+    values = even_values(REACH[medium].darkest, REACH[medium].lightest, chosen.steps)
+    cells = tuple(_plain_cell(n, value, chosen.steps) for n, value in enumerate(values, start=1))
+    return _scale(cells, "Value scale", _how_to(medium))
+
+
+def _scale(cells: tuple[AskedCell, ...], name: str, how_to: tuple[str, ...]) -> Asked:
     return Asked(
-        kind="value-scale",
-        title=f"{name}, {steps} steps",
+        kind=KIND.name,
+        title=f"{name}, {_STEP_WORDS[len(cells) - _STEPS[0]]} steps",
         arrangement=Arrangement.ROWS,
         bands=(Band(label="", cells=cells, even=Even.VALUE),),
-        how_to=(
-            f"Make plenty of both ends first: {say_parts(dark)}, and white.",
-            "Start each step from the lighter pile and bring in the darker by small touches; "
-            "clean the knife between mixes.",
-            "Let it dry, squint: every step should jump the same. Photograph it flat, in daylight.",
-        ),
+        how_to=how_to,
         concerns=limits_said(
             cells,
             lambda cell: f"Step {cell.label}",
@@ -54,9 +84,19 @@ def _ask(wanted: Wanted, ground: Ground) -> Asked:
     )
 
 
+def even_values(darkest: float, lightest: float, steps: int) -> tuple[float, ...]:
+    """Give equally spaced values from the darkest to the lightest.
+
+    >>> even_values(2.0, 10.0, 5)
+    (2.0, 4.0, 6.0, 8.0, 10.0)
+    """
+    stride = (lightest - darkest) / (steps - 1)
+    return tuple(darkest + stride * step for step in range(steps))
+
+
 def _cells(stops: tuple[Stop, ...], steps: int) -> tuple[AskedCell, ...]:
     return tuple(
-        cell_of(stop, f"c{n}", str(n), _note(n, steps), is_end=n in (1, steps))
+        cell_of(stop, f"c{n}", str(n), _note(n, steps), role=end_or_step(n, steps))
         for n, stop in enumerate(stops, start=1)
     )
 
@@ -73,9 +113,22 @@ def _fixed_cells(way: Way, steps: int, ground: Ground) -> tuple[AskedCell, ...]:
         lightness, a, b = value_to_lab(value).tolist()
         limit = "" if abs(off) <= _SHORT else "these paints stop before it"
         asked = Stop(parts=stop.parts, lab=stop.lab if limit else (lightness, a, b))
-        note = _note(n, steps)
-        cells.append(cell_of(asked, f"c{n}", str(n), note, limit=limit, is_end=n in (1, steps)))
+        note, role = _note(n, steps), end_or_step(n, steps)
+        cells.append(cell_of(asked, f"c{n}", str(n), note, limit=limit, role=role))
     return tuple(cells)
+
+
+def _plain_cell(n: int, value: float, steps: int) -> AskedCell:
+    lightness, a, b = value_to_lab(value).tolist()
+    return AskedCell(
+        id=f"c{n}",
+        label=str(n),
+        lab=(lightness, a, b),
+        hvc=hvc_of((lightness, a, b)),
+        parts=(),
+        note=f"Value {value:.1f}.",
+        role=end_or_step(n, steps),
+    )
 
 
 def _note(n: int, steps: int) -> str:
@@ -86,14 +139,40 @@ def _note(n: int, steps: int) -> str:
     return f"{n - 1} of {steps - 1} equal steps of value up from the dark."
 
 
-KINDS = (
-    Kind(
-        name="value-scale",
-        label="Value scale",
-        says="Black to white in steps the eye counts as equal.",
-        takes=frozenset({"steps", "hue"}),
-        ask=_ask,
-        steps=_STEPS,
-        plot=Plot.STAIR,
-    ),
+def _how_to(medium: Medium) -> tuple[str, str]:
+    """Give the two lines printed on the sheet, in the order a painter works."""
+    if medium is Medium.WATERCOLOUR:
+        return (
+            "Make both ends first: bare paper at one, your strongest wash at the other. "
+            "Then the middle, then the steps between, with more water for each lighter one.",
+            "Let each wash dry before you judge it; another layer makes it darker. "
+            "Squint: every step should jump the same. Photograph it flat, in daylight.",
+        )
+    if medium.is_dry:
+        return (
+            "Make both ends first: bare paper at one, your darkest dark at the other. "
+            "Then the middle, then the steps between.",
+            "Build up each step in thin layers right to the outline. "
+            "Squint: every step should jump the same. Photograph it flat, in daylight.",
+        )
+    return (
+        "Mix plenty of both ends first. Start each step from the lighter pile and bring in the "
+        "darker by small touches; clean the knife between mixes.",
+        "Paint each step thick and even, right to the outline. "
+        "Let it dry, squint, then photograph it flat, in daylight.",
+    )
+
+
+KIND = Kind(
+    name="value-scale",
+    label="Value scale",
+    says="Black to white in steps the eye counts as equal.",
+    options=ScaleOptions,
+    ask=_ask,
+    without_paints=_ask_plainly,
+    plot=Plot.STAIR,
+    traits=frozenset({Trait.ONE_SCALE}),
+    tolerances=by_level(value=(0.7, 0.5, 0.3)),
+    weights=weights(value=2, evenness=2, neutral=1),
+    turn=1,
 )

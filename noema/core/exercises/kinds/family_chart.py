@@ -1,0 +1,134 @@
+"""The family chart: from two tubes and white, or from one tube towards every other."""
+
+from dataclasses import dataclass
+
+from noema.core.errors import BadExercise
+from noema.core.exercises.asked import Arrangement, Asked, Band, CellRole, Even, Ground
+from noema.core.exercises.from_paints import greyest_pairs, tubes_of, white_of
+from noema.core.exercises.kind import Kind, weights
+from noema.core.exercises.options import Options, one_tube, some_tubes
+from noema.core.exercises.paths import (
+    cell_of,
+    end_or_step,
+    even_stops,
+    way_between,
+    way_of_tubes,
+)
+from noema.core.pigments.mix import Part
+from noema.core.pigments.tube import Tube
+
+_COLUMNS, _LEVELS = 7, 4
+
+
+@dataclass(frozen=True, kw_only=True)
+class FamilyOptions(Options):
+    """What may be chosen of a family chart."""
+
+    tubes: tuple[str, ...] = some_tubes(
+        help="The two tubes of the family; without, the two that come nearest to cancelling."
+    )
+    hue: str = one_tube(
+        "One tube towards all", "a pair and white", "One tube, led towards every other."
+    )
+
+
+def _ask(chosen: FamilyOptions, ground: Ground) -> Asked:
+    if chosen.hue:
+        return _one_to_all(chosen.hue, ground)
+    one, other = _pair(chosen.tubes, ground)
+    surface = ground.paints.binder.dry
+    white = (Part(tube=white_of(ground.paints), amount=1.0),)
+    columns = even_stops(way_of_tubes(one, other, surface), _COLUMNS, Even.DISTANCE, surface)
+    ladders = [
+        even_stops(way_between(stop.parts, white, surface), _LEVELS + 1, Even.VALUE, surface)
+        for stop in columns
+    ]
+    bands = tuple(
+        Band(
+            label="as mixed" if level == 0 else f"lighter, {level}",
+            cells=tuple(
+                cell_of(
+                    ladder[level],
+                    f"r{level + 1}c{n}",
+                    _column_label(n, one, other) if level == 0 else "",
+                    f"Mix {n} of {_COLUMNS}, {level} of {_LEVELS} steps up to white.",
+                    role=end_or_step(n, _COLUMNS) if level == 0 else CellRole.STEP,
+                    of=f"r1c{n}" if level else "",
+                )
+                for n, ladder in enumerate(ladders, start=1)
+            ),
+            even=Even.DISTANCE if level == 0 else Even.NOT,
+        )
+        for level in range(_LEVELS)
+    )
+    return Asked(
+        kind=KIND.name,
+        title=f"Family of {one.label} and {other.label}",
+        arrangement=Arrangement.ROWS,
+        bands=bands,
+        how_to=(
+            "Paint the top row first, from one tube to the other, both ends as they come.",
+            "Then take each mix up towards white, row by row, in equal steps of value.",
+            "Clean the knife between columns. Let it dry, then photograph it flat, in daylight.",
+        ),
+    )
+
+
+def _column_label(n: int, one: Tube, other: Tube) -> str:
+    return one.label if n == 1 else other.label if n == _COLUMNS else str(n)
+
+
+def _pair(names: tuple[str, ...], ground: Ground) -> tuple[Tube, Tube]:
+    """Take two named tubes, or the two of the set that come nearest to cancelling."""
+    if len(names) == 2:
+        one, other = tubes_of(names, ground.paints)
+        return one, other
+    if names:
+        raise BadExercise(f"A family has two tubes, not {len(names)}: name two.")
+    pairs = greyest_pairs(ground, 1)
+    if not pairs:
+        raise BadExercise("A family needs two coloured tubes: choose another set.")
+    return pairs[0].tubes[0], pairs[0].tubes[1]
+
+
+def _one_to_all(name: str, ground: Ground) -> Asked:
+    one = ground.paints.tube(name)
+    others = [tube for tube in ground.paints.colours if tube != one][:7]
+    if not others:
+        raise BadExercise("A family needs other tubes in the set: choose another set.")
+    surface = ground.paints.binder.dry
+    bands = []
+    for row, other in enumerate(others, start=1):
+        stops = even_stops(way_of_tubes(one, other, surface), _COLUMNS, Even.DISTANCE, surface)
+        cells = tuple(
+            cell_of(
+                stop,
+                f"r{row}c{n}",
+                str(n),
+                f"{n - 1} of {_COLUMNS - 1} equal steps from {one.label} to {other.label}.",
+                role=end_or_step(n, _COLUMNS),
+            )
+            for n, stop in enumerate(stops, start=1)
+        )
+        bands.append(Band(label=f"to {other.label}", cells=cells, even=Even.DISTANCE))
+    return Asked(
+        kind=KIND.name,
+        title=f"Family of {one.label}",
+        arrangement=Arrangement.ROWS,
+        bands=tuple(bands),
+        how_to=(
+            f"Make plenty of {one.label}: every row starts from it.",
+            "Start each step from the lighter of the two and bring the other in by small touches.",
+            "Clean the knife between rows. Let it dry, then photograph it flat, in daylight.",
+        ),
+    )
+
+
+KIND = Kind(
+    name="family-chart",
+    label="Family chart",
+    says="A whole range from two tubes and white, or from one tube towards every other.",
+    options=FamilyOptions,
+    ask=_ask,
+    weights=weights(hue=1, value=2, intensity=1, evenness=1),
+)

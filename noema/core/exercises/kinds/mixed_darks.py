@@ -1,0 +1,67 @@
+"""Mixed darks: near-blacks without black, each with its tint."""
+
+from dataclasses import dataclass
+
+from noema.core.errors import BadExercise
+from noema.core.exercises.asked import Arrangement, Asked, Band, CellRole, Ground
+from noema.core.exercises.cells import DRY, let_down_cell, tube_cell
+from noema.core.exercises.from_paints import tubes_of
+from noema.core.exercises.kind import Kind, Trait, weights
+from noema.core.exercises.options import Options, some_tubes
+from noema.core.exercises.paths import cell_of, stop_of
+from noema.core.exercises.tolerance import by_level
+from noema.core.pigments.partners import darks
+from noema.core.pigments.says import say_parts
+
+
+@dataclass(frozen=True, kw_only=True)
+class DarkOptions(Options):
+    """What may be chosen of mixed darks."""
+
+    tubes: tuple[str, ...] = some_tubes()
+
+
+def _ask(chosen: DarkOptions, ground: Ground) -> Asked:
+    tubes = tubes_of(chosen.tubes, ground.paints, 24) if chosen.tubes else ground.paints.tubes
+    found = darks(tubes, 5)
+    if not found:
+        raise BadExercise(
+            f"No two or three tubes of {ground.paints.label} make a neutral dark: "
+            "take a pair such as crimson and phthalo green, or ultramarine and burnt sienna."
+        )
+    bands = []
+    for row, dark in enumerate(found, start=1):
+        used = [tube_cell(p.tube, f"r{row}c{n}", ground) for n, p in enumerate(dark.parts, start=1)]
+        stop = stop_of(dark.parts, ground.paints.binder.dry)
+        note = f"Near black, value {dark.hvc.value:.1f}: {say_parts(dark.parts)}."
+        mix = cell_of(stop, f"r{row}dark", "dark", note, role=CellRole.DARK)
+        bands.append(
+            Band(
+                label=f"dark {row}",
+                cells=(*used, mix, let_down_cell(mix, f"r{row}tint", ground)),
+            )
+        )
+    return Asked(
+        kind=KIND.name,
+        title="Mixed darks",
+        arrangement=Arrangement.ROWS,
+        bands=tuple(bands),
+        how_to=(
+            "Paint the tubes of a row first, then the darkest mix that leans nowhere.",
+            "Let a little of it down with white to see where it leans; steer it, then paint both.",
+            "Clean the knife between rows. " + DRY,
+        ),
+    )
+
+
+KIND = Kind(
+    name="mixed-darks",
+    label="Mixed darks",
+    says="Near-blacks without black, each with its tint.",
+    options=DarkOptions,
+    ask=_ask,
+    traits=frozenset({Trait.ANY_TUBE_STEERS, Trait.UNLIKE_NEIGHBOURS}),
+    tolerances=by_level(value=(0.9, 0.7, 0.5), chroma=(1.5, 1.0, 0.7)),
+    weights=weights(value=2, neutral=3),
+    turn=8,
+)

@@ -1,0 +1,73 @@
+"""The mixing grid: every tube with every tube."""
+
+from dataclasses import dataclass
+
+from noema.core.errors import BadExercise
+from noema.core.exercises.asked import Arrangement, Asked, AskedCell, Band, Ground
+from noema.core.exercises.cells import DRY, let_down_cell, tube_cell
+from noema.core.exercises.from_paints import eyes_middle, tubes_of
+from noema.core.exercises.kind import Kind, Trait, weights
+from noema.core.exercises.options import Options, flag, some_tubes
+from noema.core.exercises.paths import cell_of
+from noema.core.pigments.tube import Tube
+
+
+@dataclass(frozen=True, kw_only=True)
+class GridOptions(Options):
+    """What may be chosen of a mixing grid."""
+
+    tubes: tuple[str, ...] = some_tubes()
+    tints: bool = flag("a tint under every mix", "Each mix again, let down with white.")
+    full: bool = flag("both halves of the grid", "Each pair twice, from either side.")
+
+
+def _ask(chosen: GridOptions, ground: Ground) -> Asked:
+    most = 4 if chosen.tints else 7
+    tubes = tubes_of(chosen.tubes, ground.paints, most)
+    if len(tubes) < 2:
+        raise BadExercise("A grid needs at least two tubes: name more, or choose another set.")
+    bands = []
+    for row, one in enumerate(tubes, start=1):
+        columns = tubes if chosen.full else tubes[row - 1 :]
+        cells = [
+            _grid_cell(one, other, f"r{row}c{tubes.index(other) + 1}", ground) for other in columns
+        ]
+        bands.append(Band(label=one.label, cells=tuple(cells)))
+        if chosen.tints:
+            bands.append(_tinted(bands[-1], f"t{row}", ground))
+    return Asked(
+        kind=KIND.name,
+        title="Mixing grid",
+        arrangement=Arrangement.ROWS if chosen.full else Arrangement.STAIRS,
+        bands=tuple(bands),
+        how_to=(
+            "Paint every tube alone first, where its row meets its own column.",
+            "Then each with each: a mix that looks as far from one as from the other.",
+            "Clean the brush between mixes. " + DRY,
+        ),
+    )
+
+
+def _grid_cell(one: Tube, other: Tube, cell_id: str, ground: Ground) -> AskedCell:
+    if one == other:
+        return tube_cell(one, cell_id, ground)
+    note = f"{one.label.capitalize()} and {other.label}, as far from one as from the other."
+    return cell_of(eyes_middle(one, other, ground), cell_id, f"+ {other.label}", note)
+
+
+def _tinted(band: Band, prefix: str, ground: Ground) -> Band:
+    cells = [
+        let_down_cell(cell, f"{prefix}c{n}", ground) for n, cell in enumerate(band.cells, start=1)
+    ]
+    return Band(label="with white", cells=tuple(cells))
+
+
+KIND = Kind(
+    name="mixing-grid",
+    label="Mixing grid",
+    says="Every tube with every tube.",
+    options=GridOptions,
+    ask=_ask,
+    traits=frozenset({Trait.OWN_TUBES_ALONE, Trait.UNLIKE_NEIGHBOURS}),
+    weights=weights(hue=2, value=1, intensity=1),
+)

@@ -1,0 +1,113 @@
+"""Secondary pairs: every warm and cool pairing of the primaries."""
+
+from itertools import product
+
+from noema.core.errors import BadExercise
+from noema.core.exercises.asked import (
+    Arrangement,
+    Asked,
+    AskedCell,
+    Band,
+    CellRole,
+    Concern,
+    Ground,
+)
+from noema.core.exercises.cells import DRY, limits_said, tube_cell
+from noema.core.exercises.from_paints import eyes_middle, purest
+from noema.core.exercises.kind import Kind, Trait, weights
+from noema.core.exercises.options import Options
+from noema.core.exercises.paths import Stop, cell_of, stop_of
+from noema.core.pigments.reach import tubes_of_hue, why_dull
+from noema.core.pigments.says import say_parts
+from noema.core.pigments.tube import Tube
+
+_SECONDARIES = (("orange", "yellow", "red"), ("green", "yellow", "blue"), ("violet", "red", "blue"))
+_MOST_PAIRS = 4
+_CLEAN_SHARE = 0.75  # of the best pair's chroma from which a pair counts as clean
+
+
+def _ask(_chosen: Options, ground: Ground) -> Asked:
+    bands, concerns = [], []
+    for row, (name, one, other) in enumerate(_SECONDARIES, start=1):
+        ones, others = (
+            tubes_of_hue(ground.paints.tubes, hue, ground.table)[:2] for hue in (one, other)
+        )
+        if not ones or not others:
+            lacking = one if not ones else other
+            concerns.append(_lacks(name, lacking))
+            continue
+        pairs = list(product(ones, others))[:_MOST_PAIRS]
+        bands.append(_pairs_band(name, row, pairs, ground))
+    if not bands:
+        raise BadExercise(f"{concerns[0].sentence} Choose a set with its primaries.")
+    return Asked(
+        kind=KIND.name,
+        title="Secondary pairs",
+        arrangement=Arrangement.ROWS,
+        bands=tuple(bands),
+        how_to=(
+            "Paint both tubes of a pair first, then the secondary between them.",
+            "Use the same two tubes and nothing else; clean the knife between pairs.",
+            "Which pair stays clean, and which goes dull? " + DRY,
+        ),
+        concerns=(*concerns, *_dull_pairs(bands)),
+    )
+
+
+def _dull_pairs(bands: list[Band]) -> tuple[Concern, ...]:
+    """Say which pairs give no secondary at all: the sheet is there to show it."""
+    return limits_said(
+        (cell for band in bands for cell in band.cells),
+        lambda cell: cell.label.capitalize(),
+        "leave it in to show the difference: it isn't held against anybody",
+    )
+
+
+def _lacks(name: str, lacking: str) -> Concern:
+    return Concern(
+        cells=(),
+        sentence=f"The {name} row is left out: there is no {lacking} in the set.",
+        suggestion=f"add a {lacking}, or choose another set",
+    )
+
+
+def _pairs_band(name: str, row: int, pairs: list[tuple[Tube, Tube]], ground: Ground) -> Band:
+    hue100 = ground.table.of(name).hue100
+    surface = ground.paints.binder.dry
+    mixed = []
+    for pair in pairs:
+        parts = purest(pair, hue100, surface)
+        limit = "" if parts else why_dull(pair, (), name, ground.table)
+        stop = stop_of(parts, surface) if parts else eyes_middle(*pair, ground)
+        mixed.append((pair, cell_of(stop, "x", name, "", limit=limit)))
+    best = max(cell.hvc.chroma for _, cell in mixed)
+    cells: list[AskedCell] = []
+    for n, (pair, cell) in enumerate(mixed, start=1):
+        clean = cell.hvc.chroma >= _CLEAN_SHARE * best and not cell.limit
+        word = "clean" if clean else "muted"
+        note = f"{word.capitalize()}: chroma {cell.hvc.chroma:.1f}, from {say_parts(cell.parts)}."
+        cells += [
+            tube_cell(pair[0], f"r{row}p{n}a", ground),
+            cell_of(
+                Stop(parts=cell.parts, lab=cell.lab),
+                f"r{row}p{n}m",
+                name,
+                note,
+                limit=f"this pair can't give {name}: {cell.limit}" if cell.limit else "",
+                role=CellRole.SECONDARY,
+            ),
+            tube_cell(pair[1], f"r{row}p{n}b", ground),
+        ]
+    return Band(label=name, cells=tuple(cells))
+
+
+KIND = Kind(
+    name="secondary-pairs",
+    label="Secondary pairs",
+    says="Every warm and cool pairing of the primaries: which stays clean?",
+    options=Options,
+    ask=_ask,
+    traits=frozenset({Trait.CLEAN_BESIDE_MUTED, Trait.OWN_TUBES_ALONE, Trait.UNLIKE_NEIGHBOURS}),
+    weights=weights(hue=2, value=1, intensity=3),
+    turn=7,
+)

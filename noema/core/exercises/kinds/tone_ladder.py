@@ -1,0 +1,42 @@
+"""The tone ladder: each tube with more and more grey of its own value."""
+
+from functools import partial
+
+from noema.core.colour.hvc import hvc_of
+from noema.core.exercises.asked import Even
+from noema.core.exercises.from_paints import dark_of, white_of
+from noema.core.exercises.kind import Kind, Plot, weights
+from noema.core.exercises.ladder import Ladder, LadderOptions, ladder
+from noema.core.exercises.paths import even_stops, way_between
+from noema.core.pigments.mix import Part, lab_of_parts
+from noema.core.pigments.shelf import PaintSet
+from noema.core.pigments.tube import Tube
+
+
+def _to_grey(tube: Tube, paints: PaintSet) -> tuple[Part, ...]:
+    """Give the grey of the tube's own value, from the set's dark and white."""
+    surface = paints.binder.dry
+    value = hvc_of(lab_of_parts([Part(tube=tube, amount=1.0)], surface)).value
+    white = (Part(tube=white_of(paints), amount=1.0),)
+    stops = even_stops(way_between(dark_of(paints), white, surface), 41, Even.VALUE, surface)
+    return min(stops, key=lambda stop: abs(hvc_of(stop.lab).value - value)).parts
+
+
+_LADDER = Ladder(
+    kind="tone-ladder",
+    name="Tone ladder",
+    end="the grey",
+    to=_to_grey,
+    how_to="Mix a grey of the colour's own value first; then let the colour take it step by step.",
+)
+
+KIND = Kind(
+    name=_LADDER.kind,
+    label=_LADDER.name,
+    says="Each tube with more and more grey of its own value.",
+    options=LadderOptions,
+    ask=partial(ladder, what=_LADDER),
+    plot=Plot.PATH,
+    weights=weights(hue=1, value=1, intensity=2, evenness=2),
+    turn=5,
+)

@@ -1,0 +1,125 @@
+"""Ladders: a row a tube, from the tube step by step to another end, such as white."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from noema.core.exercises.asked import (
+    Arrangement,
+    Asked,
+    Band,
+    Concern,
+    Even,
+    Ground,
+)
+from noema.core.exercises.from_paints import tubes_of
+from noema.core.exercises.options import Options, number, some_tubes
+from noema.core.exercises.paths import (
+    Stop,
+    cell_of,
+    end_or_step,
+    even_places,
+    even_stops,
+    wash_way,
+    way_between,
+)
+from noema.core.pigments.drying import Binder
+from noema.core.pigments.mix import Part, film_labs
+from noema.core.pigments.shelf import PaintSet
+from noema.core.pigments.tube import Role, Tube
+
+End = Callable[[Tube, PaintSet], tuple[Part, ...]]
+
+_STEPS = range(3, 12)
+
+
+@dataclass(frozen=True, kw_only=True)
+class LadderOptions(Options):
+    """What may be chosen of a ladder."""
+
+    steps: int = number("Steps", _STEPS, 7, "Cells of a row, both ends with them.")
+    tubes: tuple[str, ...] = some_tubes()
+
+
+@dataclass(frozen=True, kw_only=True)
+class Ladder:
+    """What one kind of ladder leads to."""
+
+    kind: str
+    name: str
+    end: str  # what its end is called
+    to: End
+    how_to: str
+    washes: bool = False  # in watercolour it is thinned with water instead
+
+
+def ladder(chosen: LadderOptions, ground: Ground, what: Ladder) -> Asked:
+    """Work a ladder out."""
+    steps = chosen.steps
+    tubes = tubes_of(chosen.tubes, ground.paints)
+    tubes = tuple(tube for tube in tubes if tube.role is Role.COLOUR) or tubes
+    water = what.washes and ground.paints.binder is Binder.WATERCOLOUR
+    bands = tuple(
+        _washed(tube, row, steps, ground) if water else _row(tube, row, steps, ground, what)
+        for row, tube in enumerate(tubes, start=1)
+    )
+    lighten = "Lighten with water: less paint for each step, the last one barely tinted."
+    return Asked(
+        kind=what.kind,
+        title=f"{what.name}, {steps} steps",
+        arrangement=Arrangement.ROWS,
+        bands=bands,
+        how_to=(
+            "Paint both ends of a row first: the tube as it comes, and the other end.",
+            lighten if water else what.how_to,
+            "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight.",
+        ),
+        concerns=tuple(_same_ends(band) for band in bands if _is_flat(band)),
+    )
+
+
+def _row(tube: Tube, row: int, steps: int, ground: Ground, what: Ladder) -> Band:
+    surface = ground.paints.binder.dry
+    start, end = (Part(tube=tube, amount=1.0),), what.to(tube, ground.paints)
+    stops = even_stops(way_between(start, end, surface), steps, Even.DISTANCE, surface)
+    return _band(tube, row, stops, f"{{}} of {steps - 1} equal steps towards {what.end}.")
+
+
+def _washed(tube: Tube, row: int, steps: int, ground: Ground) -> Band:
+    surface = ground.paints.binder.dry
+    parts = (Part(tube=tube, amount=1.0),)
+    coats, labs = wash_way(parts, surface)
+    places = even_places(labs, steps, Even.DISTANCE)
+    thick = np.exp(np.interp(places, np.arange(len(coats)), np.log(coats)))
+    exact = film_labs([tube], [[1.0]] * steps, thick, surface).tolist()
+    stops = tuple(Stop(parts=parts, lab=(lab[0], lab[1], lab[2])) for lab in exact)
+    return _band(tube, row, stops, f"{{}} of {steps - 1} equal steps towards bare paper.")
+
+
+def _band(tube: Tube, row: int, stops: tuple[Stop, ...], note: str) -> Band:
+    cells = tuple(
+        cell_of(
+            stop,
+            f"r{row}c{n}",
+            str(n),
+            f"{tube.label.capitalize()} as it comes." if n == 1 else note.format(n - 1),
+            role=end_or_step(n, len(stops)),
+        )
+        for n, stop in enumerate(stops, start=1)
+    )
+    return Band(label=tube.label, cells=cells, even=Even.DISTANCE)
+
+
+def _is_flat(band: Band) -> bool:
+    first, last = band.cells[0].hvc, band.cells[-1].hvc
+    return abs(first.value - last.value) < 0.7 and abs(first.chroma - last.chroma) < 1.5
+
+
+def _same_ends(band: Band) -> Concern:
+    return Concern(
+        cells=tuple(cell.id for cell in band.cells),
+        sentence=f"{band.label.capitalize()} is nearly at the other end already: "
+        "its steps can't be told apart.",
+        suggestion="leave this tube out, or let all steps down with white",
+    )
