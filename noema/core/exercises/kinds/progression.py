@@ -1,0 +1,176 @@
+"""Progressions: one hue led towards others, and every branch lightened in steps.
+
+A class sees in it how a mix lightened with white turns chalky, where pale yellow keeps it lively.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from noema.core.errors import BadExercise
+from noema.core.exercises.asked import Arrangement, Asked, Band, Even, Ground
+from noema.core.exercises.cells import DRY
+from noema.core.exercises.from_paints import pure, white_of
+from noema.core.exercises.kind import Kind, Plot, weights
+from noema.core.exercises.options import Options, hue_or_tube, number, some_tubes, word
+from noema.core.exercises.paths import (
+    cell_of,
+    end_or_step,
+    even_places,
+    even_stops,
+    stop_of,
+    stops_at,
+    way_between,
+)
+from noema.core.exercises.tolerance import by_level
+from noema.core.pigments.mix import Part
+from noema.core.pigments.partners import partner
+from noema.core.pigments.qualities import qualities
+from noema.core.pigments.says import say_parts
+from noema.core.pigments.tube import Tube
+
+_STEPS = range(4, 8)
+_FEWEST, _MOST = 3, 5  # branches
+_WHITE, _PALE_YELLOW = "white", "pale-yellow"
+_LIGHTENERS = ((_WHITE, "white"), (_PALE_YELLOW, "pale yellow: white with a little yellow"))
+_SHOWS = 24.0  # CIEDE2000 from white at which a pale yellow is plainly yellow, and still pale
+_YELLOWS = np.geomspace(0.005, 2.0, 60)  # volumes of yellow to one of white
+_YELLOW = 6.0  # chroma of a tint from which a tube makes a pale yellow, no beige
+
+
+@dataclass(frozen=True, kw_only=True)
+class ProgressionOptions(Options):
+    """What may be chosen of a progression."""
+
+    hue: str = hue_or_tube("From", "red", "red", "The hue or tube every branch starts from.")
+    tubes: tuple[str, ...] = some_tubes(
+        "Towards (none ticked: its neighbours and its complement)",
+        "Three to five tubes, a branch each; without, neighbours of the hue and what greys it.",
+    )
+    steps: int = number("Steps", _STEPS, 5, "Cells of a branch, from the mix up to the light.")
+    lighten: str = word("Lighten with", _LIGHTENERS, _WHITE, "What every branch is led up to.")
+
+
+def _ask(chosen: ProgressionOptions, ground: Ground) -> Asked:
+    surface = ground.paints.binder.dry
+    base, light = _base(chosen, ground), _light(chosen, ground)
+    name, words = chosen.hue.replace("-", " "), dict(_LIGHTENERS)[chosen.lighten].partition(":")[0]
+    bands = []
+    for row, (label, mix) in enumerate(_branches(chosen, base, ground), start=1):
+        stops = even_stops(way_between(mix, light, surface), chosen.steps, Even.DISTANCE, surface)
+        cells = tuple(
+            cell_of(
+                stop,
+                f"r{row}c{n}",
+                str(n),
+                _note(n, chosen.steps, mix, light),
+                role=end_or_step(n, chosen.steps),
+            )
+            for n, stop in enumerate(stops, start=1)
+        )
+        bands.append(Band(label=label, cells=cells, even=Even.DISTANCE))
+    return Asked(
+        kind=KIND.name,
+        title=f"Progression of {name}, with {words}",
+        arrangement=Arrangement.ROWS,
+        bands=tuple(bands),
+        how_to=(
+            f"Mix plenty of {name} first ({say_parts(base)}): every branch starts from it.",
+            "Lead each branch halfway to its tube; that is its first cell.",
+            f"Then lighten each in even steps with {words} ({say_parts(light)}). "
+            "Which branches stay lively?",
+            "Clean the knife between branches. " + DRY,
+        ),
+    )
+
+
+def _base(chosen: ProgressionOptions, ground: Ground) -> tuple[Part, ...]:
+    if base := pure(ground, chosen.hue):
+        return base
+    raise BadExercise(
+        f"The set {ground.paints.label} can't give {chosen.hue}: start from another hue."
+    )
+
+
+def _light(chosen: ProgressionOptions, ground: Ground) -> tuple[Part, ...]:
+    """Give white, or white with just so much of the set's lightest yellow that it shows."""
+    white = Part(tube=white_of(ground.paints), amount=1.0)
+    if chosen.lighten == _WHITE:
+        return (white,)
+    yellows = [tube for tube in ground.paints.colours if _is_yellow(tube, ground)]
+    if not yellows:
+        raise BadExercise(
+            f"The set {ground.paints.label} has no yellow: lighten with white, or add one."
+        )
+    yellow = max(yellows, key=lambda tube: qualities(tube).masstone.value)
+    tinted = [(white, Part(tube=yellow, amount=float(amount))) for amount in _YELLOWS]
+    surface = ground.paints.binder.dry
+    chroma = [float(np.hypot(*stop_of(parts, surface).lab[1:])) for parts in tinted]
+    return tinted[int(np.argmin(np.abs(np.array(chroma) - _SHOWS)))]
+
+
+def _branches(
+    chosen: ProgressionOptions, base: tuple[Part, ...], ground: Ground
+) -> list[tuple[str, tuple[Part, ...]]]:
+    """Give each branch's name and first mix: halfway from the base to a tube, to the eye."""
+    surface = ground.paints.binder.dry
+    branches = []
+    for tube in _towards(chosen, base, ground):
+        led = way_between(base, (Part(tube=tube, amount=1.0),), surface)
+        halfway = even_places(led.labs, 3, Even.DISTANCE)[1:2]
+        branches.append((f"to {tube.label}", stops_at(led, halfway, surface)[0].parts))
+    if len(branches) < _FEWEST and not chosen.tubes:
+        branches.insert(0, ("by itself", base))  # of few tubes: the hue alone beside the others
+    if not _FEWEST <= len(branches) <= _MOST:
+        raise BadExercise(
+            f"A progression has {_FEWEST} to {_MOST} branches towards tubes other than its own, "
+            f"not {len(branches)}: choose so many, or a set with more tubes."
+        )
+    return branches
+
+
+def _towards(
+    chosen: ProgressionOptions, base: tuple[Part, ...], ground: Ground
+) -> tuple[Tube, ...]:
+    """Give the tubes that were chosen, or the nearest in hue and the one that greys the base."""
+    paints, main = ground.paints, max(base, key=lambda part: part.amount).tube
+    own = {main} if len(base) == 1 else set()
+    if chosen.tubes:
+        named = (paints.tube(name) for name in dict.fromkeys(chosen.tubes))
+        return tuple(tube for tube in named if tube not in own)
+    others = [tube for tube in paints.colours if tube not in own]
+    near = sorted(others, key=lambda tube: _apart(main, tube))
+    greyed = partner(main, paints.tubes, ground.table).by[:1] if len(others) > 1 else ()
+    return tuple(dict.fromkeys((*near[:2], *greyed, *near[2:])))[:_FEWEST]
+
+
+def _apart(one: Tube, other: Tube) -> float:
+    hues = qualities(one).shown.hue100, qualities(other).shown.hue100
+    if hues[0] is None or hues[1] is None:
+        return 50.0
+    return abs((hues[0] - hues[1] + 50.0) % 100.0 - 50.0)
+
+
+def _is_yellow(tube: Tube, ground: Ground) -> bool:
+    shown = qualities(tube).shown
+    return shown.chroma >= _YELLOW and ground.table.lean(shown).hue == "yellow"
+
+
+def _note(n: int, steps: int, mix: tuple[Part, ...], light: tuple[Part, ...]) -> str:
+    if n == 1:
+        return f"The branch as it is led: {say_parts(mix)}."
+    if n == steps:
+        return f"What it is lightened with: {say_parts(light)}."
+    return f"{n - 1} of {steps - 1} equal steps up to the light."
+
+
+KIND = Kind(
+    name="progression",
+    label="Progression",
+    says="One hue led towards others and lightened: white turns chalky, pale yellow stays lively.",
+    options=ProgressionOptions,
+    ask=_ask,
+    plot=Plot.PATH,
+    tolerances=by_level(hue=(4.0, 3.0, 2.0), value=(0.9, 0.6, 0.4), chroma=(2.4, 1.7, 1.1)),
+    weights=weights(hue=2, value=2, intensity=2, evenness=2),
+)
