@@ -8,12 +8,11 @@ import numpy as np
 from sqlalchemy.orm import Session
 
 from noema.actions.assign_exercise import assign_exercise
-from noema.actions.judge_sheets import judge_sheet
+from noema.actions.judge_sheets import judge_sheet, standard_of
 from noema.actions.make_class import enrol_students, make_class
 from noema.actions.print_sheets import print_sheets
 from noema.actions.work_out_exercise import Chosen, exercise_of
 from noema.core.colour.hvc import hvcs_of
-from noema.core.colour.names import USUAL_HUES
 from noema.core.exercises.asked import Asked
 from noema.core.exercises.catalogue import FIRST_KIND, kind_of
 from noema.core.exercises.levels import Key
@@ -81,7 +80,12 @@ def fill_class(
                     session, photograph_id, sheet.id, READER_VERSION, body, straight_sha256
                 )
                 judge_sheet(
-                    session, photograph_id, reading_id, reading, assignment, exercise, USUAL_HUES
+                    session,
+                    photograph_id,
+                    reading_id,
+                    reading,
+                    standard_of(session, assignment_id),
+                    None,
                 )
                 set_photo_state(session, photograph_id, PhotoState.READ, sheet_id=sheet.id)
     return class_id

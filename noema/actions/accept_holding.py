@@ -25,7 +25,9 @@ def holding(session: Session, school_id: int, assignment_id: int) -> tuple[Attem
     return tuple(
         attempt
         for attempt in waiting_for_review(session, school_id)
-        if attempt.assignment_id == assignment_id and attempt.holds_plainly
+        if attempt.assignment_id == assignment_id
+        and attempt.holds_plainly
+        and not attempt.is_behind
     )
 
 

@@ -7,12 +7,13 @@ from sqlalchemy.orm import Session
 from noema.actions.work_out_exercise import Chosen, work_out
 from noema.core.errors import Refused
 from noema.core.sheet.code import draw_stem
-from noema.formats.asked_json import asked_to_json, tolerance_to_json
+from noema.formats.asked_json import asked_to_json
 from noema.formats.options_json import options_to_json
 from noema.formats.set_json import set_to_body
 from noema.store.assignments import NewAssignment, add_assignment, stem_taken
 from noema.store.classes import class_of_school
 from noema.store.printers import newest_printer
+from noema.store.revisions import NewRevision, add_revision
 
 
 def assign_exercise(
@@ -45,13 +46,7 @@ def assign_exercise(
         kind=chosen.kind,
         title=asked.title[:120],
         options=options_to_json(chosen.options),
-        set_ref=chosen.set_ref if paints else None,
-        paints=set_to_body(paints) if paints else None,
-        asked=asked_to_json(asked),
         medium=chosen.medium.value,
-        level=chosen.level.value,
-        tolerance=tolerance_to_json(chosen.tolerance),
-        key=chosen.key.value,
         paper=chosen.paper.value,
         grey_only=chosen.grey_only,
         shows_parts=chosen.shows_parts,
@@ -59,4 +54,15 @@ def assign_exercise(
         assigned_by=teacher_id,
         printer_id=newest_printer(session, school_id),
     )
-    return add_assignment(session, new)
+    assignment_id = add_assignment(session, new)
+    held = NewRevision(
+        key=chosen.key,
+        level=chosen.level,
+        tolerance=chosen.tolerance,
+        set_ref=chosen.set_ref if paints else None,
+        paints=set_to_body(paints) if paints else None,
+        asked=asked_to_json(asked),
+        made_by=teacher_id,
+    )
+    add_revision(session, assignment_id, held)
+    return assignment_id

@@ -1,8 +1,6 @@
-"""A reading is judged by its assignment's key, level and tolerances, and put before the teacher."""
+"""A reading is judged by what its assignment is held against now, and put before the teacher."""
 
-import hashlib
-import json
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from sqlalchemy.orm import Session
 
@@ -11,22 +9,40 @@ from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
 from noema.core.coaching.advice import advice
 from noema.core.coaching.moves import next_moves
 from noema.core.colour.names import HueTable
-from noema.core.exercises.catalogue import usual_tolerance
 from noema.core.exercises.levels import Key
 from noema.core.judging.attention import attention, disagreeing, holds_plainly
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import JUDGE_VERSION, Judgement
 from noema.core.judging.tally import tally_of
 from noema.core.photo.reading import Reading
-from noema.formats.asked_json import tolerance_from_json
 from noema.formats.judgement_json import judgement_to_json, tally_to_json
 from noema.formats.reading_json import reading_from_json
-from noema.store.assignments import AssignmentRow
+from noema.store.assignments import AssignmentRow, assignment_of_school, keep_from_changing
 from noema.store.judgements import NewJudgement, add_judgement, open_review
 from noema.store.paints import hue_words
-from noema.store.readings import readings_of_assignment
+from noema.store.readings import reading_of_photo
+from noema.store.revisions import behind
 
-_DIGITS = 5
+
+@dataclass(frozen=True, kw_only=True)
+class Standard:
+    """What an assignment's sheets are judged by."""
+
+    assignment: AssignmentRow
+    exercise: Exercise
+    table: HueTable
+
+
+def standard_of(session: Session, assignment_id: int) -> Standard:
+    """Give what sheets are judged by now; no other key is written until the transaction ends.
+
+    Asked for after a photograph was read, so that a key changed meanwhile is the one that counts.
+    """
+    school_id = keep_from_changing(session, assignment_id)
+    assignment = assignment_of_school(session, school_id, assignment_id)
+    table = hue_words(session, school_id).table
+    weigh_exercise(session, assignment, table)
+    return Standard(assignment=assignment, exercise=exercise_of(session, assignment), table=table)
 
 
 def judge_sheet(
@@ -34,22 +50,20 @@ def judge_sheet(
     photograph_id: int,
     reading_id: int,
     reading: Reading,
-    assignment: AssignmentRow,
-    exercise: Exercise,
-    table: HueTable,
+    standard: Standard,
+    cells: tuple[str, ...] | None,
 ) -> None:
     """Judge one reading; earlier judgements and what a teacher decided stay.
 
-    `exercise` is that of the reading's own sheet, which may hold only some cells.
+    `cells` are the only ones on its sheet; None: all of the exercise.
     """
-    weigh_exercise(session, assignment, table)
-    judgement = _judged(reading, assignment, exercise, table)
+    assignment, exercise = standard.assignment, for_sheet(standard.exercise, cells)
+    judgement = _judged(reading, assignment, exercise, standard.table)
     moves = next_moves(judgement, exercise.asked, exercise.paints, assignment.medium)
     new = NewJudgement(
         reading_id=reading_id,
         judge=JUDGE_VERSION,
-        key=_key_name(assignment, exercise),
-        level=assignment.level.value,
+        revision_id=assignment.revision_id,
         body=judgement_to_json(judgement),
         tally=tally_to_json(tally_of(judgement)),
         sentence=advice(
@@ -61,23 +75,27 @@ def judge_sheet(
         ),
         moves={move.cell: move.words for move in moves},
         attention=attention(
-            judgement, reading.flags, _disagreeing(judgement, reading, assignment, exercise, table)
+            judgement,
+            reading.flags,
+            _disagreeing(judgement, reading, assignment, exercise, standard.table),
         ),
         holds_plainly=holds_plainly(judgement, reading.flags),
     )
     open_review(session, photograph_id, add_judgement(session, new))
 
 
-def judge_all(session: Session, school_id: int, assignment: AssignmentRow) -> int:
-    """Judge every read sheet of an assignment as it is now held; gives how many there are."""
-    exercise = exercise_of(session, assignment)
-    table = hue_words(session, school_id).table
-    read = readings_of_assignment(session, assignment.id)
-    for one in read:
-        own = for_sheet(exercise, one.cells)
-        seen = reading_from_json(one.body)
-        judge_sheet(session, one.photograph_id, one.reading_id, seen, assignment, own, table)
-    return len(read)
+def judge_one_behind(session: Session, assignment_id: int, photograph_id: int) -> None:
+    """Judge a photograph's newest reading by what its assignment is held against now."""
+    standard = standard_of(session, assignment_id)
+    read = reading_of_photo(session, assignment_id, photograph_id)
+    if read is not None:
+        seen = reading_from_json(read.body)
+        judge_sheet(session, photograph_id, read.reading_id, seen, standard, read.cells)
+
+
+def sheets_behind(session: Session, assignment_id: int) -> tuple[int, ...]:
+    """Name the photographs whose judgement isn't of today's key and judge."""
+    return behind(session, assignment_id, JUDGE_VERSION)
 
 
 def _judged(
@@ -88,7 +106,7 @@ def _judged(
         exercise.expected,
         exercise.key,
         assignment.level,
-        tolerance=tolerance_from_json(assignment.tolerance),
+        tolerance=assignment.tolerance,
         table=table,
         paints=exercise.paints,
         printed=exercise.asked,
@@ -107,12 +125,3 @@ def _disagreeing(
         return frozenset()
     by_paints = replace(exercise, expected=exercise.asked, key=Key.PAINTS)
     return disagreeing(judgement, _judged(reading, assignment, by_paints, table))
-
-
-def _key_name(assignment: AssignmentRow, exercise: Exercise) -> str:
-    """Tell judgements apart that rest on other tolerances than a level's usual ones."""
-    rooms = tolerance_from_json(assignment.tolerance)
-    if rooms == usual_tolerance(assignment.kind, assignment.level):
-        return exercise.key_name
-    digest = hashlib.sha256(json.dumps(assignment.tolerance, sort_keys=True).encode()).hexdigest()
-    return f"{exercise.key_name} {digest[:_DIGITS]}"

@@ -1,23 +1,21 @@
-"""A teacher places a sheet's outline over a photograph by hand, and it is read so."""
+"""A teacher places a sheet's outline over a photograph by hand; a job reads it so."""
 
 from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from noema.actions.read_photograph import read_sheet
-from noema.core.errors import BadPicture, Refused
-from noema.core.photo.by_hand import Outline, outline_of
-from noema.core.photo.hints import hints
+from noema.core.errors import Refused
+from noema.core.photo.by_hand import Outline, check_outline, outline_of
 from noema.core.photo.identify import marks_of_part
 from noema.core.photo.landmarks import register
-from noema.core.photo.marks import NO_MARKS, find_marks
+from noema.core.photo.marks import find_marks
 from noema.core.photo.straighten import place_page
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.layout import Layout
 from noema.devices.file_store import FileStore
 from noema.formats.layout_json import layout_from_json
 from noema.formats.outline_json import outline_from_json, outline_to_json
-from noema.formats.photo_file import open_photo
+from noema.formats.photo_file import open_photo, upright_size
 from noema.store.decisions import record
 from noema.store.photographs import (
     PhotoRow,
@@ -25,7 +23,9 @@ from noema.store.photographs import (
     photo_of_school,
     photo_to_read,
     set_outline,
+    set_photo_state,
 )
+from noema.store.queue import queue_reading
 from noema.store.sheets import SheetRow, layouts_of_sheets, sheet_of_school
 
 
@@ -72,7 +72,7 @@ def place_outline(
     sheet_id: int | None,
     outline: Outline,
 ) -> None:
-    """Keep the outline and read the photograph by it; refused, nothing has changed."""
+    """Keep the outline and queue the reading by it; refused, nothing has changed."""
     photo_of_school(session, school_id, photograph_id)
     photo = photo_to_read(session, photograph_id)
     assert photo is not None
@@ -82,15 +82,14 @@ def place_outline(
     if number is None:
         raise Refused("Say first whose sheet this is.")
     sheet = sheet_of_school(session, school_id, number)
-    unknown = set(outline.nudges) - {cell.id for cell in _layout(session, sheet).cells}
-    if unknown:
+    layout = _layout(session, sheet)
+    if set(outline.nudges) - {cell.id for cell in layout.cells}:
         raise Refused("The outline is of another sheet than this: place it once more.")
+    check_outline(outline, layout, upright_size(files.get(photo.sha256)))
     set_outline(session, photo.id, outline_to_json(outline))
     record(session, photo.id, teacher_id, "place", None)
-    picture = open_photo(files.get(photo.sha256))
-    reading = read_sheet(session, files, photo, sheet, picture, NO_MARKS)
-    if not reading.found:
-        raise BadPicture(" ".join(hints(reading.flags)[:1]))
+    set_photo_state(session, photo.id, PhotoState.READING, sheet_id=sheet.id)
+    queue_reading(session, photo.id)
 
 
 def _named(photo: PhotoRow, sheet_id: int | None) -> int | None:

@@ -6,7 +6,7 @@ attempt is judged by moves on.
 
 from sqlalchemy.orm import Session
 
-from noema.actions.judge_sheets import judge_sheet
+from noema.actions.judge_sheets import judge_sheet, standard_of
 from noema.actions.known_layout import known_layout
 from noema.actions.read_photograph import keep_reading
 from noema.actions.work_out_exercise import exercise_of, for_sheet
@@ -19,7 +19,6 @@ from noema.devices.file_store import FileStore
 from noema.formats.photo_file import open_photo
 from noema.formats.reading_json import reading_from_json
 from noema.store.assignments import assignment_of_school
-from noema.store.paints import hue_words
 from noema.store.photographs import photo_to_read, read_photographs
 from noema.store.queue import queue_rereading
 from noema.store.readings import reading_of
@@ -43,13 +42,13 @@ def reread_photograph(session: Session, files: FileStore, photograph_id: int) ->
     assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
     exercise = for_sheet(exercise_of(session, assignment), sheet.cells)
     known = known_layout(session, photo, sheet, exercise)
-    table = hue_words(session, photo.school_id).table
     kept = reading_of(session, photo.id, sheet.id, READER_VERSION, known.basis)
     if kept is not None:
         # Today's reader read it so already; today's judge may still see it otherwise.
         if sheet.student_id is not None:
             seen = reading_from_json(kept[1])
-            judge_sheet(session, photo.id, kept[0], seen, assignment, exercise, table)
+            standard = standard_of(session, sheet.assignment_id)
+            judge_sheet(session, photo.id, kept[0], seen, standard, sheet.cells)
         return
     try:
         picture = open_photo(files.get(photo.sha256))
@@ -62,4 +61,5 @@ def reread_photograph(session: Session, files: FileStore, photograph_id: int) ->
         return  # an outline today's reader can't use; what was read by it stays
     reading_id, reading = keep_reading(session, files, photo, sheet, read, known.basis)
     if reading.found and sheet.student_id is not None:
-        judge_sheet(session, photo.id, reading_id, reading, assignment, exercise, table)
+        standard = standard_of(session, sheet.assignment_id)
+        judge_sheet(session, photo.id, reading_id, reading, standard, sheet.cells)

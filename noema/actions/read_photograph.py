@@ -6,14 +6,15 @@ reader, and the photograph's row is held while it is read.
 
 from sqlalchemy.orm import Session
 
-from noema.actions.judge_sheets import judge_sheet
+from noema.actions.judge_sheets import judge_sheet, standard_of
 from noema.actions.known_layout import known_layout
+from noema.actions.show_photograph import show_photograph
 from noema.actions.work_out_exercise import exercise_of, for_sheet
-from noema.core.errors import BadPicture
+from noema.core.errors import BadOutline, BadPicture
 from noema.core.photo.flags import why_no_sheet
 from noema.core.photo.hints import hints
 from noema.core.photo.identify import Identified, identify
-from noema.core.photo.marks import FoundMarks, find_marks
+from noema.core.photo.marks import NO_MARKS, FoundMarks, find_marks
 from noema.core.photo.picture import Picture
 from noema.core.photo.read import ReadSheet
 from noema.core.photo.reading import READER_VERSION, Reading
@@ -22,11 +23,12 @@ from noema.devices.file_store import FileStore
 from noema.formats.photo_file import jpeg_bytes, open_photo
 from noema.formats.reading_json import reading_from_json, reading_to_json
 from noema.store.assignments import assignment_of_school
-from noema.store.paints import hue_words
+from noema.store.judgements import is_judged
 from noema.store.photographs import (
     NewPhoto,
     PhotoRow,
     add_photo,
+    beside_photo,
     handed_in_by,
     photo_to_read,
     set_photo_state,
@@ -51,6 +53,10 @@ def read_photograph(session: Session, files: FileStore, photograph_id: int) -> N
     except BadPicture as wrong:
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=str(wrong))
         return
+    if photo.sheet_id is not None and beside_photo(session, photo.id).outline is not None:
+        _read_as_placed(session, files, photo, picture)
+        return
+    show_photograph(session, files, photo)  # so that nobody waits for it at the first look
     found = find_marks(picture.rgb)
     seen = identify(picture.rgb, found)
     if photo.part == 0:
@@ -60,6 +66,20 @@ def read_photograph(session: Session, files: FileStore, photograph_id: int) -> N
     if sheet is not None:
         marks = found if own is None else own.marks
         read_sheet(session, files, photo, sheet, picture, marks)
+
+
+def _read_as_placed(session: Session, files: FileStore, photo: PhotoRow, picture: Picture) -> None:
+    """Read by an outline placed by hand; where that fails, what was read before stays."""
+    sheet = sheet_of_school(session, photo.school_id, photo.sheet_id or 0)
+    try:
+        reading = read_sheet(session, files, photo, sheet, picture, NO_MARKS)
+        reason = " ".join(hints(reading.flags)[:1])
+        if reading.found:
+            return
+    except BadOutline as wrong:
+        reason = str(wrong)
+    state = PhotoState.READ if is_judged(session, photo.id) else PhotoState.UNREADABLE
+    set_photo_state(session, photo.id, state, sheet_id=sheet.id, reason=reason)
 
 
 def _add_others(session: Session, photo: PhotoRow, sheets: int) -> None:
@@ -153,8 +173,8 @@ def read_sheet(
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, sheet_id=sheet.id, reason=reason)
         return reading
     if sheet.student_id is not None:  # a teacher's own sheet is a key, not an attempt
-        table = hue_words(session, photo.school_id).table
-        judge_sheet(session, photo.id, reading_id, reading, assignment, exercise, table)
+        standard = standard_of(session, sheet.assignment_id)
+        judge_sheet(session, photo.id, reading_id, reading, standard, sheet.cells)
     set_photo_state(session, photo.id, PhotoState.READ, sheet_id=sheet.id)
     return reading
 

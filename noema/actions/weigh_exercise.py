@@ -10,7 +10,8 @@ from noema.core.colour.names import HueTable
 from noema.core.exercises.skills import Skill
 from noema.core.judging.demand import Held, demand_of
 from noema.formats.judgement_json import demand_to_json
-from noema.store.assignments import AssignmentRow, demands_of, set_demand
+from noema.store.assignments import AssignmentRow
+from noema.store.revisions import demands_of, set_demand
 
 _REMEMBERED = 64  # exercises: a year's classes paint the same ones
 
@@ -21,7 +22,7 @@ def weigh_exercise(session: Session, assignment: AssignmentRow, table: HueTable)
         return
     whole = exercise_of(session, assignment)
     held = Held(expected=whole.expected, key=whole.key, paints=whole.paints, table=table)
-    set_demand(session, assignment.id, demand_to_json(_asked_of_hands(held)))
+    set_demand(session, assignment.revision_id, demand_to_json(_asked_of_hands(held)))
 
 
 @lru_cache(maxsize=_REMEMBERED)

@@ -22,7 +22,8 @@ from noema.core.sheet.worksheet import plan_of
 from noema.formats.asked_json import asked_from_json
 from noema.formats.options_json import options_from_json
 from noema.formats.set_json import set_of_body
-from noema.store.assignments import AskedRow, AssignmentRow, asked_of_assignment
+from noema.store.assignments import AssignmentRow
+from noema.store.revisions import RevisionRow, revision_of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -70,13 +71,6 @@ class Exercise:
     key_photograph_id: int | None  # of the teacher's sheet
     paints: PaintSet | None
 
-    @property
-    def key_name(self) -> str:
-        """The key in a word or two, told apart from an earlier sheet of the teacher's."""
-        if self.key is not Key.TEACHER:
-            return self.key.value
-        return f"{self.key.value} {self.key_photograph_id}"
-
 
 def work_out(chosen: Chosen) -> Asked:
     """Work out what is expected of every cell; refuses what can't be painted or printed."""
@@ -97,7 +91,7 @@ def work_out(chosen: Chosen) -> Asked:
 
 def exercise_of(session: Session, assignment: AssignmentRow) -> Exercise:
     """Find an assignment's exercise as it was worked out when it was given."""
-    kept = asked_of_assignment(session, assignment.id)
+    kept = revision_of(session, assignment.id)
     paints = None if kept.paints is None else set_of_body(kept.paints)
     if kept.asked is None:  # as plain value scales were kept at first
         kind = kind_of(assignment.kind)
@@ -127,7 +121,7 @@ def for_sheet(exercise: Exercise, cells: Collection[str] | None) -> Exercise:
     )
 
 
-def _key_labs(kept: AskedRow) -> dict[str, Lab]:
+def _key_labs(kept: RevisionRow) -> dict[str, Lab]:
     """Give the colours of a teacher's approved sheet by cell; empty without one."""
     labs = cast(dict[str, list[float]], kept.key_labs or {})
     return {name: (lab[0], lab[1], lab[2]) for name, lab in labs.items()}

@@ -90,13 +90,18 @@ def upright_size(data: bytes) -> tuple[int, int]:
     return size[::-1] if turned else size
 
 
+def needs_turning(data: bytes) -> bool:
+    """Say whether a photograph is of a kind browsers can't show: HEIC."""
+    return data[4:8] == b"ftyp"
+
+
 def for_browsers(data: bytes) -> tuple[bytes, str]:
     """Give a photograph as every browser shows it, with its media type; HEIC becomes JPEG."""
     if data.startswith(b"\x89PNG"):
         return data, "image/png"
     if data[:4] == b"RIFF":
         return data, "image/webp"
-    if data[4:8] == b"ftyp":
+    if needs_turning(data):
         picture = open_photo(data)
         return jpeg_bytes(picture.rgb, picture.icc), "image/jpeg"
     return data, "image/jpeg"

@@ -6,10 +6,11 @@ import logging
 from procrastinate import App, JobContext, PsycopgConnector, RetryStrategy
 
 from noema.devices.file_store import FileStore
+from noema.jobs.judge_assignment import judge_behind
 from noema.jobs.read_photograph import read_one
 from noema.jobs.reread_photograph import reread_one
 from noema.store.engine import Sessions
-from noema.store.queue import READ_PHOTOGRAPH, REREAD_PHOTOGRAPH
+from noema.store.queue import JUDGE_ASSIGNMENT, READ_PHOTOGRAPH, REREAD_PHOTOGRAPH
 
 _LOG = logging.getLogger(__name__)
 
@@ -35,6 +36,14 @@ def make_worker(database_url: str, sessions: Sessions, files: FileStore, stalled
     )
     def reread_photograph(photograph_id: int) -> None:
         reread_one(sessions, files, photograph_id)
+
+    @app.task(
+        name=JUDGE_ASSIGNMENT,
+        pass_context=False,
+        retry=RetryStrategy(max_attempts=_TRIES, wait=1),
+    )
+    def judge_assignment(assignment_id: int) -> None:
+        judge_behind(sessions, assignment_id)
 
     @app.periodic(cron=_EVERY_TEN_SECONDS)
     @app.task(name="take_up_stalled", queueing_lock="take_up_stalled", pass_context=False)

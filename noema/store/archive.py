@@ -13,12 +13,12 @@ from noema.store.base import Base
 
 _ORDER = (
     "school", "teacher", "school_class", "student", "enrolment", "paint_set", "own_tube",
-    "printer", "reference_card", "assignment", "sheet", "pile", "photograph", "reading",
-    "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
+    "printer", "reference_card", "assignment", "key_revision", "sheet", "pile", "photograph",
+    "reading", "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
 )  # fmt: skip
-"""Tables, each after those it speaks of; an assignment's key photograph is put in last."""
+"""Tables, each after those it speaks of; the photograph that is a key is put in last."""
 
-_PUT_LAST = ("assignment", "key_photograph_id")
+_PUT_LAST = ("key_revision", "key_photograph_id")
 _AT_ONCE = 500
 
 
@@ -64,10 +64,10 @@ def put_rows(session: Session, rows: Mapping[str, list[dict[str, Any]]]) -> None
         for start in range(0, len(values), _AT_ONCE):
             session.execute(insert(table), values[start : start + _AT_ONCE])
         _go_on_numbering(session, table)
-    assignments = Base.metadata.tables[late_table]
+    revisions = Base.metadata.tables[late_table]
     for number, photograph in late:
         session.execute(
-            update(assignments).where(assignments.c.id == number).values({late_column: photograph})
+            update(revisions).where(revisions.c.id == number).values({late_column: photograph})
         )
 
 
@@ -76,7 +76,7 @@ def files_of(rows: Mapping[str, Iterable[Mapping[str, Any]]]) -> list[str]:
     wanted = set()
     for row in rows["photograph"]:
         if row["picture_gone_at"] is None:
-            wanted |= {row["sha256"], row["scan_sha256"]}
+            wanted |= {row["sha256"], row["scan_sha256"], row["shown_sha256"]}
     wanted |= {row["straight_sha256"] for row in rows["reading"]}
     return sorted(wanted - {None})
 
@@ -114,6 +114,7 @@ def _scopes(school_id: int, class_id: int | None) -> dict[str, Any]:
         "student": t.Student.id.in_(students),
         "enrolment": t.Enrolment.class_id.in_(classes) & t.Enrolment.student_id.in_(students),
         "assignment": t.Assignment.id.in_(given),
+        "key_revision": t.KeyRevision.assignment_id.in_(given),
         "sheet": t.Sheet.id.in_(sheets),
         "pile": t.Pile.id.in_(piles),
         "photograph": t.Photograph.id.in_(photos),

@@ -1,19 +1,20 @@
 """Exercises given to classes."""
 
-from collections.abc import Collection
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from sqlalchemy import ColumnElement, Select, func, null, select, update
+from sqlalchemy import ColumnElement, Select, func, select
 from sqlalchemy.orm import Session
 
 from noema.core.coaching.audience import Audience
 from noema.core.errors import NotFound
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
+from noema.core.exercises.tolerance import Tolerance
 from noema.core.sheet.paper import Paper
 from noema.store.base import Json
-from noema.store.tables import Assignment, SchoolClass, Sheet
+from noema.store.revisions import HELD, HELD_NOW, tolerance_of
+from noema.store.tables import Assignment, KeyRevision, SchoolClass, Sheet
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -27,10 +28,11 @@ class AssignmentRow:
     kind: str
     title: str  # what it is called in lists
     options: Json  # what was chosen of the kind
-    set_ref: str | None  # None for the plain value scale, which needs no set
+    revision_id: int  # of its key, held now
+    set_ref: str | None  # None where it needs no set
     medium: Medium
     level: Level
-    tolerance: Json
+    tolerance: Tolerance
     key: Key
     paper: Paper
     grey_only: bool  # for a black-and-white printer
@@ -43,16 +45,6 @@ class AssignmentRow:
 
 
 @dataclass(frozen=True, kw_only=True)
-class AskedRow:
-    """What an assignment expects, as it is kept."""
-
-    paints: Json | None  # format noema-set/1
-    asked: Json | None
-    key_photograph_id: int | None  # of the teacher's sheet, once approved
-    key_labs: Json | None  # its Lab by cell
-
-
-@dataclass(frozen=True, kw_only=True)
 class NewAssignment:
     """What a teacher chose."""
 
@@ -61,13 +53,7 @@ class NewAssignment:
     kind: str
     title: str
     options: Json
-    set_ref: str | None
-    paints: Json | None
-    asked: Json | None
     medium: str
-    level: str
-    tolerance: Json
-    key: str
     paper: str
     grey_only: bool
     shows_parts: bool
@@ -105,8 +91,19 @@ def assignment_of_school(session: Session, school_id: int, assignment_id: int) -
 
 
 def lock_assignment(session: Session, assignment_id: int) -> None:
-    """Hold an assignment, so that two teachers number its sheets one after the other."""
+    """Hold an assignment, so that two teachers number its sheets, or its keys, in turn."""
     session.execute(select(Assignment.id).where(Assignment.id == assignment_id).with_for_update())
+
+
+def keep_from_changing(session: Session, assignment_id: int) -> int:
+    """Let no other key be written until this transaction ends; gives the school's number.
+
+    Many may hold it so at once; who writes a key waits for them.
+    """
+    held = select(Assignment.class_id).where(Assignment.id == assignment_id)
+    class_id = session.scalars(held.with_for_update(read=True)).one()
+    school = select(SchoolClass.school_id).where(SchoolClass.id == class_id)
+    return session.scalars(school).one()
 
 
 def stem_taken(session: Session, stem: str) -> bool:
@@ -122,52 +119,6 @@ def add_assignment(session: Session, new: NewAssignment) -> int:
     return row.id
 
 
-def asked_of_assignment(session: Session, assignment_id: int) -> AskedRow:
-    """What does an assignment expect of every cell?"""
-    row = session.execute(
-        select(
-            Assignment.paints, Assignment.asked, Assignment.key_photograph_id, Assignment.key_labs
-        ).where(Assignment.id == assignment_id)
-    ).one()
-    return AskedRow(
-        paints=row.paints,
-        asked=row.asked,
-        key_photograph_id=row.key_photograph_id,
-        key_labs=row.key_labs,
-    )
-
-
-def set_key(session: Session, assignment_id: int, photograph_id: int, labs: Json) -> None:
-    """Keep a teacher's approved sheet as an assignment's key."""
-    session.execute(
-        update(Assignment)
-        .where(Assignment.id == assignment_id)
-        .values(key_photograph_id=photograph_id, key_labs=labs, demand=null())
-    )
-
-
-def set_asked_of(session: Session, assignment_id: int, key: Key, level: Level, rooms: Json) -> None:
-    """Hold an assignment against another key, at another level."""
-    session.execute(
-        update(Assignment)
-        .where(Assignment.id == assignment_id)
-        .values(key=key.value, level=level.value, tolerance=rooms, demand=null())
-    )
-
-
-def demands_of(session: Session, assignment_ids: Collection[int]) -> dict[int, Json]:
-    """What do some assignments ask of a hand, as far as that was worked out?"""
-    question = select(Assignment.id, Assignment.demand).where(
-        Assignment.id.in_(assignment_ids), Assignment.demand.is_not(None)
-    )
-    return {row.id: row.demand for row in session.execute(question)}
-
-
-def set_demand(session: Session, assignment_id: int, demand: Json) -> None:
-    """Keep what an assignment asks of a hand."""
-    session.execute(update(Assignment).where(Assignment.id == assignment_id).values(demand=demand))
-
-
 def _assignments() -> Select[Any]:
     printed = select(func.count(Sheet.student_id)).where(Sheet.assignment_id == Assignment.id)
     served = printed.with_only_columns(func.count(Sheet.student_id.distinct()))
@@ -175,6 +126,7 @@ def _assignments() -> Select[Any]:
         select(
             # Columns, not rows: lists don't show what is asked, and it weighs the most.
             *_LISTED,
+            *HELD,
             SchoolClass.name.label("class_name"),
             SchoolClass.unit_weeks,
             SchoolClass.audience,
@@ -182,6 +134,7 @@ def _assignments() -> Select[Any]:
             served.correlate(Assignment).scalar_subquery().label("served"),
         )
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .join(KeyRevision, HELD_NOW)
         .order_by(SchoolClass.name, Assignment.due_week, Assignment.id)
     )
 
@@ -189,14 +142,15 @@ def _assignments() -> Select[Any]:
 def _rows(session: Session, question: Select[Any]) -> tuple[AssignmentRow, ...]:
     return tuple(
         AssignmentRow(
+            tolerance=tolerance_of(row),
             **{
-                **row._asdict(),
+                **{k: v for k, v in row._asdict().items() if not k.endswith("_tolerance")},
                 "medium": Medium(row.medium),
                 "level": Level(row.level),
                 "key": Key(row.key),
                 "paper": Paper(row.paper),
                 "audience": Audience(row.audience),
-            }
+            },
         )
         for row in session.execute(question)
     )
@@ -211,11 +165,7 @@ _LISTED = tuple(
         "kind",
         "title",
         "options",
-        "set_ref",
         "medium",
-        "level",
-        "tolerance",
-        "key",
         "paper",
         "grey_only",
         "shows_parts",

@@ -31,11 +31,16 @@ def open_sessions(engine: Engine) -> Sessions:
 
 def bring_up_to_date(engine: Engine) -> None:
     """Run every migration that is missing."""
+    with engine.begin() as connection:
+        command.upgrade(migrations_of(connection), "head")
+
+
+def migrations_of(connection: Connection) -> Config:
+    """Give the migrations, to be run on a connection."""
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
-    with engine.begin() as connection:
-        config.attributes["connection"] = connection
-        command.upgrade(config, "head")
+    config.attributes["connection"] = connection
+    return config
 
 
 def driver_connection(session: Session) -> object:

@@ -5,6 +5,7 @@ from dataclasses import asdict, dataclass
 from typing import cast
 
 from sqlalchemy import select, update
+from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from noema.store.base import Json
@@ -24,8 +25,7 @@ class NewJudgement:
 
     reading_id: int
     judge: str  # the judge's version
-    key: str
-    level: str
+    revision_id: int  # of the key it is judged by
     body: Json
     tally: Json
     sentence: str
@@ -35,19 +35,16 @@ class NewJudgement:
 
 
 def add_judgement(session: Session, new: NewJudgement) -> int:
-    """Keep a judgement and give its number; the same one isn't kept twice."""
+    """Keep a judgement and give its number; the same one isn't kept twice, whoever comes first."""
+    added = insert(JudgementRow).values(**asdict(new)).on_conflict_do_nothing()
+    if (number := session.scalar(added.returning(JudgementRow.id))) is not None:
+        return number
     same = select(JudgementRow.id).where(
         JudgementRow.reading_id == new.reading_id,
         JudgementRow.judge == new.judge,
-        JudgementRow.key == new.key,
-        JudgementRow.level == new.level,
+        JudgementRow.revision_id == new.revision_id,
     )
-    if (found := session.scalar(same)) is not None:
-        return found
-    row = JudgementRow(**asdict(new))
-    session.add(row)
-    session.flush()
-    return row.id
+    return session.scalars(same).one()
 
 
 def open_review(session: Session, photograph_id: int, judgement_id: int) -> None:
@@ -58,6 +55,11 @@ def open_review(session: Session, photograph_id: int, judgement_id: int) -> None
         session.add(row)
     row.judgement_id = judgement_id
     session.flush()
+
+
+def is_judged(session: Session, photograph_id: int) -> bool:
+    """Does an attempt stand before the teacher?"""
+    return session.get(ReviewRow, photograph_id) is not None
 
 
 def moves_of(session: Session, photograph_ids: Collection[int]) -> dict[int, dict[str, str]]:

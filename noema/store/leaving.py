@@ -15,6 +15,7 @@ from noema.store.tables import (
     DecisionRow,
     Enrolment,
     JudgementRow,
+    KeyRevision,
     Photograph,
     Pile,
     ReadingRow,
@@ -76,8 +77,10 @@ def erase_student(session: Session, student_id: int) -> Gone:
     # The record of decisions only grows, but for withdrawn consent; until this transaction ends.
     session.execute(text("SET LOCAL noema.erasing = 'on'"))
     readings = select(ReadingRow.id).where(ReadingRow.photograph_id.in_(photos))
-    unkeyed = Assignment.key_photograph_id.in_(photos)
-    session.execute(update(Assignment).where(unkeyed).values(key_photograph_id=None, key_labs=None))
+    unkeyed = KeyRevision.key_photograph_id.in_(photos)
+    session.execute(
+        update(KeyRevision).where(unkeyed).values(key_photograph_id=None, key_labs=None)
+    )
     for table, condition in (
         (DecisionRow, DecisionRow.photograph_id.in_(photos)),
         (ReviewRow, ReviewRow.photograph_id.in_(photos)),
@@ -157,7 +160,7 @@ def drop_pictures(session: Session, photograph_ids: Collection[int], now: dateti
     session.execute(
         update(Photograph)
         .where(Photograph.id.in_(photograph_ids))
-        .values(picture_gone_at=now, scan_sha256=None)
+        .values(picture_gone_at=now, scan_sha256=None, shown_sha256=None)
     )
     session.execute(
         update(ReadingRow)
@@ -181,7 +184,12 @@ def _photos_of(session: Session, student_id: int) -> list[int]:
 
 def _files_of(session: Session, photos: Collection[int]) -> set[str]:
     rows = session.execute(
-        select(Photograph.sha256, Photograph.scan_sha256, ReadingRow.straight_sha256)
+        select(
+            Photograph.sha256,
+            Photograph.scan_sha256,
+            Photograph.shown_sha256,
+            ReadingRow.straight_sha256,
+        )
         .outerjoin(ReadingRow, ReadingRow.photograph_id == Photograph.id)
         .where(Photograph.id.in_(photos))
     )
@@ -194,6 +202,7 @@ def _needed_no_more(session: Session, files: set[str]) -> frozenset[str]:
     for column, kept in (
         (Photograph.sha256, Photograph.picture_gone_at.is_(None)),
         (Photograph.scan_sha256, Photograph.picture_gone_at.is_(None)),
+        (Photograph.shown_sha256, Photograph.picture_gone_at.is_(None)),
         (ReadingRow.straight_sha256, ReadingRow.straight_sha256.is_not(None)),
     ):
         stays.update(session.scalars(select(column).where(column.in_(files), kept)))

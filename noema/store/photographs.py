@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import and_, func, or_, select
+from sqlalchemy import and_, func, or_, select, update
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
@@ -25,6 +25,7 @@ class PhotoRow:
     pile_id: int
     sheet_id: int | None
     sha256: str
+    shown_sha256: str | None  # of a JPEG, where browsers can't show the original
     size_bytes: int
     megapixels: float
     original_name: str
@@ -206,6 +207,15 @@ def beside_photo(session: Session, photograph_id: int) -> Beside:
     return Beside(card=None if card is None else card_of(card), outline=outline)
 
 
+def set_shown(session: Session, photo: PhotoRow, sha256: str) -> None:
+    """Keep which JPEG is shown for a picture, for every sheet in it."""
+    session.execute(
+        update(Photograph)
+        .where(Photograph.school_id == photo.school_id, Photograph.sha256 == photo.sha256)
+        .values(shown_sha256=sha256)
+    )
+
+
 def set_outline(session: Session, photograph_id: int, outline: Json) -> None:
     """Keep where a teacher placed a photograph's cells."""
     session.get_one(Photograph, photograph_id).outline = outline
@@ -230,6 +240,7 @@ def _row(photo: Photograph, student: str | None, code: str | None) -> PhotoRow:
         pile_id=photo.pile_id,
         sheet_id=photo.sheet_id,
         sha256=photo.sha256,
+        shown_sha256=photo.shown_sha256,
         size_bytes=photo.size_bytes,
         megapixels=photo.megapixels,
         original_name=photo.original_name,

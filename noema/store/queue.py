@@ -7,6 +7,7 @@ from noema.store.engine import driver_connection
 
 READ_PHOTOGRAPH = "read_photograph"
 REREAD_PHOTOGRAPH = "reread_photograph"
+JUDGE_ASSIGNMENT = "judge_assignment"
 """The jobs' names; `noema.jobs` does them."""
 
 _LATER = -10
@@ -25,3 +26,9 @@ def queue_rereading(session: Session, photograph_id: int) -> None:
     connection = driver_connection(session)
     job = _QUEUE.configure_task(REREAD_PHOTOGRAPH, connection=connection, priority=_LATER)
     job.defer(photograph_id=photograph_id)
+
+
+def queue_judging(session: Session, assignment_id: int) -> None:
+    """Ask for an assignment's sheets to be judged by what it is held against now."""
+    job = _QUEUE.configure_task(JUDGE_ASSIGNMENT, connection=driver_connection(session))
+    job.defer(assignment_id=assignment_id)

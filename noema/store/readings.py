@@ -10,7 +10,16 @@ from sqlalchemy.orm import Session
 
 from noema.core.progress.states import PhotoState
 from noema.store.base import Json
-from noema.store.tables import Assignment, Photograph, ReadingRow, SchoolClass, Sheet, Student
+from noema.store.revisions import HELD_NOW
+from noema.store.tables import (
+    Assignment,
+    KeyRevision,
+    Photograph,
+    ReadingRow,
+    SchoolClass,
+    Sheet,
+    Student,
+)
 
 _LATELY = 12  # sheets offered to choose from
 
@@ -63,9 +72,10 @@ class ReadPhoto:
     cells: tuple[str, ...] | None  # the only ones on its sheet; None: all
 
 
-def readings_of_assignment(session: Session, assignment_id: int) -> tuple[ReadPhoto, ...]:
-    """What was read in the photographs of students' sheets, the newest reading of each?"""
-    return _newest_readings(session, assignment_id, Sheet.student_id.is_not(None))
+def reading_of_photo(session: Session, assignment_id: int, photograph_id: int) -> ReadPhoto | None:
+    """What was last read in a photograph of a student's sheet of an assignment?"""
+    whose = Sheet.student_id.is_not(None) & (Photograph.id == photograph_id)
+    return next(iter(_newest_readings(session, assignment_id, whose)), None)
 
 
 def teachers_readings(session: Session, assignment_id: int) -> tuple[ReadPhoto, ...]:
@@ -117,11 +127,12 @@ def swatch_sheets(
             Photograph.id,
             Student.display_name,
             SchoolClass.name.label("class_name"),
-            Assignment.asked,
+            KeyRevision.asked,
             ReadingRow.body,
         )
         .join(Sheet, Sheet.id == Photograph.sheet_id)
         .join(Assignment, Assignment.id == Sheet.assignment_id)
+        .join(KeyRevision, HELD_NOW)
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
         .join(
             ReadingRow,

@@ -18,6 +18,7 @@ from noema.store.tables import (
     Assignment,
     DecisionRow,
     JudgementRow,
+    KeyRevision,
     Photograph,
     ReviewRow,
     SchoolClass,
@@ -43,6 +44,7 @@ class AttemptRow:
     sentence: str  # what Noema advises
     attention: float  # how much it needs a look
     holds_plainly: bool
+    is_behind: bool  # judged by an earlier key than the one that holds now
     lines: int  # of the record of decisions
     review: Review
 
@@ -133,6 +135,7 @@ def _attempts(tally: ColumnElement[Json] | None = None) -> Select[Any]:
             JudgementRow.sentence,
             JudgementRow.attention,
             JudgementRow.holds_plainly,
+            (KeyRevision.number != Assignment.revision).label("is_behind"),
             _lines().label("lines"),
             ReviewRow.state,
             ReviewRow.sentence.label("said"),
@@ -146,6 +149,7 @@ def _attempts(tally: ColumnElement[Json] | None = None) -> Select[Any]:
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
         .join(ReviewRow, ReviewRow.photograph_id == Photograph.id)
         .join(JudgementRow, JudgementRow.id == ReviewRow.judgement_id)
+        .join(KeyRevision, KeyRevision.id == JudgementRow.revision_id)
     )
 
 
@@ -197,6 +201,7 @@ def _rows(session: Session, question: Select[Any]) -> tuple[AttemptRow, ...]:
             sentence=row.sentence,
             attention=row.attention,
             holds_plainly=row.holds_plainly,
+            is_behind=row.is_behind,
             lines=row.lines,
             review=_review(row),
         )

@@ -111,12 +111,8 @@ class Assignment(Base):
     __tablename__ = "assignment"
     __table_args__ = (
         one_of("medium", Medium),
-        one_of("level", Level),
-        one_of("key", Key),
         one_of("paper", Paper),
         CheckConstraint("due_week BETWEEN 1 AND 52", name="due_week_sane"),
-        # Kept without either at first: a plain value scale, worked out from its steps and medium.
-        CheckConstraint("paints IS NULL OR asked IS NOT NULL", name="asked_of_paints"),
     )
     id: Mapped[int] = mapped_column(primary_key=True)
     class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id"), index=True)
@@ -124,23 +120,44 @@ class Assignment(Base):
     kind: Mapped[str] = mapped_column(String(40))
     title: Mapped[str] = mapped_column(String(120))
     options: Mapped[Json]  # what was chosen of the kind, such as {"steps": 9}
-    set_ref: Mapped[str | None] = mapped_column(String(60))  # the set it was chosen from
-    paints: Mapped[Json | None]  # format noema-set/1, as the set was then
-    asked: Mapped[Json | None]  # what is expected of every cell, as it was worked out then
-    tolerance: Mapped[Json]  # hue, value, chroma
+    revision: Mapped[int] = mapped_column(server_default=text("1"))  # of its key, held now
     grey_only: Mapped[bool] = mapped_column(server_default=text("false"))
     shows_parts: Mapped[bool] = mapped_column(server_default=text("false"))
-    key_photograph_id: Mapped[int | None] = mapped_column(ForeignKey("photograph.id"))
-    key_labs: Mapped[Json | None]  # Lab by cell of the teacher's sheet, once approved
-    demand: Mapped[Json | None]  # what hands of known care miss by, by skill and cell
     printer_id: Mapped[int | None] = mapped_column(ForeignKey("printer.id"))  # that lays its sheets
     medium: Mapped[str] = mapped_column(String(20))
-    level: Mapped[str] = mapped_column(String(20))
-    key: Mapped[str] = mapped_column(String(20))
     paper: Mapped[str] = mapped_column(String(20))
     due_week: Mapped[int]
     assigned_by: Mapped[int] = mapped_column(ForeignKey("teacher.id"))
     assigned_at: Mapped[datetime] = made_now()
+
+
+class KeyRevision(Base):
+    """What an assignment is held against from some time on; none is ever changed."""
+
+    __tablename__ = "key_revision"
+    __table_args__ = (
+        UniqueConstraint("assignment_id", "number"),
+        one_of("level", Level),
+        one_of("key", Key),
+        # Kept without either at first: a plain value scale, worked out from its steps and medium.
+        CheckConstraint("paints IS NULL OR asked IS NOT NULL", name="asked_of_paints"),
+    )
+    id: Mapped[int] = mapped_column(primary_key=True)
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id"))
+    number: Mapped[int]  # 1, 2, …
+    key: Mapped[str] = mapped_column(String(20))
+    key_photograph_id: Mapped[int | None] = mapped_column(ForeignKey("photograph.id"))
+    key_labs: Mapped[Json | None]  # Lab by cell of the teacher's sheet, once approved
+    level: Mapped[str] = mapped_column(String(20))
+    hue_tolerance: Mapped[float | None]  # steps of the hundred-step circle
+    value_tolerance: Mapped[float]
+    chroma_tolerance: Mapped[float | None]
+    set_ref: Mapped[str | None] = mapped_column(String(60))  # the set it was chosen from
+    paints: Mapped[Json | None]  # format noema-set/1, as the set was then
+    asked: Mapped[Json | None]  # what is expected of every cell, as it was worked out then
+    demand: Mapped[Json | None]  # what hands of known care miss by, by skill and cell
+    made_by: Mapped[int | None] = mapped_column(ForeignKey("teacher.id"))  # none: not known
+    made_at: Mapped[datetime] = made_now()
 
 
 class Sheet(Base):
@@ -199,6 +216,7 @@ class Photograph(Base):
     sha256: Mapped[str] = mapped_column(String(64))
     part: Mapped[int] = mapped_column(server_default=text("0"))  # which of several sheets in it
     scan_sha256: Mapped[str | None] = mapped_column(String(64))  # the PDF it is a page of
+    shown_sha256: Mapped[str | None] = mapped_column(String(64))  # a JPEG, where browsers need one
     size_bytes: Mapped[int]
     megapixels: Mapped[float]
     original_name: Mapped[str] = mapped_column(String(200))
@@ -226,15 +244,14 @@ class ReadingRow(Base):
 
 
 class JudgementRow(Base):
-    """One reading judged under one key, level and version of the judge."""
+    """One reading judged by one revision of the key and one version of the judge."""
 
     __tablename__ = "judgement"
-    __table_args__ = (UniqueConstraint("reading_id", "judge", "key", "level"),)
+    __table_args__ = (UniqueConstraint("reading_id", "judge", "revision_id"),)
     id: Mapped[int] = mapped_column(primary_key=True)
     reading_id: Mapped[int] = mapped_column(ForeignKey("reading.id"))
     judge: Mapped[str] = mapped_column(String(40))
-    key: Mapped[str] = mapped_column(String(20))
-    level: Mapped[str] = mapped_column(String(20))
+    revision_id: Mapped[int] = mapped_column(ForeignKey("key_revision.id"), index=True)
     body: Mapped[Json]
     tally: Mapped[Json]  # the body boiled down, for tables that show hundreds
     sentence: Mapped[str] = mapped_column(String(400))

@@ -5,6 +5,7 @@ import pytest
 from noema.actions.work_out_exercise import Chosen
 from noema.core.exercises.catalogue import kind_of
 from noema.core.pigments.shelf import builtin_set
+from noema.jobs.judge_assignment import judge_behind
 from noema.stand_ins.painter import Hand
 from tests.trade import CAREFUL, found_school
 
@@ -170,5 +171,10 @@ def test_a_level_changed_later_judges_all_work_anew(app, school):
     held = client.post(
         f"{url}/held", data={"key": "own-ends", "level": "advanced"}, follow_redirects=True
     ).get_data(as_text=True)
-    assert "1 sheet was judged anew" in held
+    assert "<b>0 of 1</b> sheets are judged by it" in held
+    assert 'hx-trigger="every 1s"' in held
+    judge_behind(school.sessions, school.assignment_id)
+    done = text_of(client, f"{url}/key/progress")
+    assert "1 sheet is judged by it" in done
+    assert "hx-trigger" not in done
     assert client.post(f"{url}/held", data={"key": "x", "level": "y"}).status_code == 422

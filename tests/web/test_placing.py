@@ -47,6 +47,12 @@ def outline_over(school: School, jpeg: bytes) -> dict[str, str]:
     return {"corners": said(outline.corners), "sides": said(outline.sides)}
 
 
+def reads_what_waits(school: School, photo: int) -> None:
+    """The worker takes up the photograph."""
+    with school.sessions.begin() as session:
+        read_photograph(session, school.files, photo)
+
+
 def readings(school: School, photo: int) -> list[tuple[str, dict]]:
     with school.sessions() as session:
         rows = session.connection().exec_driver_sql(
@@ -63,7 +69,13 @@ def test_a_photograph_nobody_could_match_is_placed_by_hand(client, school):
     page = client.get(f"/photographs/{photo}/outline?sheet={sheet}").text
     assert page.count('class="laid"') == 5
     form = outline_over(school, jpeg) | {"sheet": sheet}
-    assert client.post(f"/photographs/{photo}/outline", data=form).status_code == 303
+    placed = client.post(f"/photographs/{photo}/outline", data=form)
+    assert placed.status_code == 303
+    assert "Being read as you placed it" in client.get(placed.location).text
+    assert client.get(placed.location, headers={"HX-Request": "true"}).status_code == 204
+    reads_what_waits(school, photo)
+    done = client.get(placed.location, headers={"HX-Request": "true"})
+    assert done.headers["HX-Redirect"] == f"/review/{photo}"
     desk = client.get(f"/review/{photo}").text
     assert "The outline was placed by hand." in desk
     assert "Whose sheet is this?" not in client.get(f"/photographs/{photo}/outline").text
@@ -76,6 +88,7 @@ def test_a_sheet_read_wrongly_is_put_right_and_both_readings_stay(client, school
     form = outline_over(school, jpeg) | {"nudges": "c1:2.0,0.5"}
     for _ in range(2):
         assert client.post(f"/photographs/{photo}/outline", data=form).status_code == 303
+        reads_what_waits(school, photo)
     (plain, before), (by_hand, after) = readings(school, photo)
     assert plain == "" != by_hand
     assert (before["knowledge"], after["knowledge"][0]) == (["grey-print"], "by-hand")
@@ -95,7 +108,6 @@ def test_a_sheet_read_wrongly_is_put_right_and_both_readings_stay(client, school
         ({"corners": "0.1,0.1 0.9,0.1 0.9,0.9 0.1,0.9", "nudges": "zz:1,1"}, "another sheet"),
         ({"corners": "0.1,0.1 0.9,0.1 0.9,0.9 0.1,0.9", "nudges": "c1:nan,1"}, "drag it back"),
         ({"corners": "0.1,0.1 0.9,0.1 0.9,0.9 0.1,0.9", "nudges": "c1:-150,0"}, "off the page"),
-        ({"corners": "0.0,0.0 0.1,0.0 0.1,0.1 0.0,0.1"}, "click bare paper"),
     ],
 )
 def test_what_cant_be_read_so_is_refused_and_nothing_is_lost(client, school, form, words):
@@ -104,6 +116,18 @@ def test_what_cant_be_read_so_is_refused_and_nothing_is_lost(client, school, for
     assert answer.status_code == 422
     assert words in answer.text
     assert form["corners"] in answer.text
+    assert len(readings(school, photo)) == 1
+    assert client.get(f"/review/{photo}").status_code == 200
+
+
+def test_an_outline_that_shows_no_paper_comes_back_with_what_to_do(client, school):
+    photo = school.reviewable()
+    form = {"corners": "0.0,0.0 0.1,0.0 0.1,0.1 0.0,0.1"}
+    placed = client.post(f"/photographs/{photo}/outline", data=form)
+    reads_what_waits(school, photo)
+    back = client.get(placed.location, follow_redirects=True).text
+    assert "click bare paper" in back
+    assert "0.1000,0.0000" in back
     assert len(readings(school, photo)) == 1
     assert client.get(f"/review/{photo}").status_code == 200
 

@@ -80,7 +80,8 @@ def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: Fr
     places = np.array([np.mean(marker.corners_mm, axis=0) for marker in frame.markers])
     plane = np.column_stack([np.ones(len(places)), places])
     bumps = np.log(paper) - plane @ np.linalg.lstsq(plane, np.log(paper))[0]
-    bytes_top = flat.max(axis=2)
+    red, green, blue = cv2.split(flat)
+    bytes_top = cv2.max(cv2.max(red, green), blue)
     burnt = float((bytes_top >= _SPARK).mean())
     seen = {
         Aim.ALL_IN: len(set(found.ids)) < len(frame.markers) and _leaves(sheet),
@@ -102,7 +103,6 @@ def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: Fr
 def _paper_at_marks(flat: NDArray[np.uint8], frame: Frame) -> Floats:
     """Give the linear luminance of the bare paper round each mark, (n,)."""
     size = flat.shape[:2]
-    light = linear_of_srgb(flat) @ LUMINANCE.astype(np.float32)
     found = []
     for marker in frame.markers:
         around = np.zeros(size, dtype=bool)
@@ -113,7 +113,8 @@ def _paper_at_marks(flat: NDArray[np.uint8], frame: Frame) -> Floats:
             )
             place = polygon_pixels(ring, 0.0, size)
             around[place[:, 0], place[:, 1]] = kept
-        found.append(max(float(np.median(light[around])), 1e-3))
+        light = linear_of_srgb(flat[around][None])[0] @ LUMINANCE.astype(np.float32)
+        found.append(max(float(np.median(light)), 1e-3))
     return np.array(found)
 
 

@@ -99,6 +99,12 @@ def place_by_hand(outline: Outline, layout: Layout, size_px: tuple[int, int]) ->
     return replace(flat, bend=Bend(shift=lambda points_mm: _coons(points_mm, frame, shifts)))
 
 
+def check_outline(outline: Outline, layout: Layout, size_px: tuple[int, int]) -> None:
+    """Refuse an outline that can't be a sheet's, before anything is read; width and height."""
+    place_by_hand(outline, layout, size_px)
+    _nudged(layout, outline)
+
+
 def read_by_hand(
     picture: Picture, outline: Outline, layout: Layout, card: Card | None = None
 ) -> ReadSheet:

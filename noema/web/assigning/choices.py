@@ -13,7 +13,6 @@ from noema.core.exercises.media import Medium
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.pigments.shelf import SETS, PaintSet
 from noema.core.sheet.paper import Paper
-from noema.formats.asked_json import tolerance_from_json
 from noema.formats.options_json import options_from_json
 from noema.store.assignments import AssignmentRow
 from noema.store.paints import hue_words, own_sets, paint_set
@@ -114,7 +113,7 @@ def form_of_assignment(row: AssignmentRow, sets: Sequence[str]) -> Form:
     ]
     if row.set_ref in sets:
         pairs.append(("set", str(row.set_ref)))
-    rooms, usual = tolerance_from_json(row.tolerance), usual_tolerance(row.kind, row.level)
+    rooms, usual = row.tolerance, usual_tolerance(row.kind, row.level)
     pairs += [
         (f"room-{name}", f"{room:g}")
         for name in ("hue", "value", "chroma")

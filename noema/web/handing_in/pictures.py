@@ -4,8 +4,8 @@ from io import BytesIO
 
 from flask import Blueprint, Response, send_file
 
+from noema.actions.show_photograph import show_photograph
 from noema.core.errors import NotFound
-from noema.formats.photo_file import for_browsers
 from noema.store.photographs import PhotoRow, photo_of_school
 from noema.store.readings import straight_picture_of
 from noema.web.frame.request import db, files, me
@@ -33,8 +33,10 @@ def picture(photo: PhotoRow, sha256: str | None = None) -> Response:
     """Give a photograph, or another picture of it, to somebody who may see it."""
     if photo.picture_gone:
         raise NotFound("This picture was removed for good: its numbers are kept.")
-    kept = sha256 or photo.sha256
-    data, mimetype = for_browsers(files().get(kept))
+    if sha256 is None:
+        data, mimetype, kept = show_photograph(db(), files(), photo)
+    else:
+        data, mimetype, kept = files().get(sha256), "image/jpeg", sha256
     # The bytes under a hash never change, but only this person may keep them.
     response = send_file(BytesIO(data), mimetype=mimetype, etag=kept, max_age=3600)
     response.cache_control.private = True

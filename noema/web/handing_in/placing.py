@@ -8,8 +8,10 @@ from werkzeug.wrappers import Response
 from noema.actions.place_outline import ToPlace, place_outline, to_place
 from noema.core.errors import BadOutline, Refused
 from noema.core.photo.by_hand import Outline, box_of
+from noema.core.progress.states import PhotoState
 from noema.core.sheet.layout import Point
 from noema.formats.outline_json import outline_from_json
+from noema.store.photographs import PhotoRow, photo_of_school
 from noema.store.sheets import SheetRow, sheets_to_match
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
@@ -47,6 +49,14 @@ class PlacingPage:
     sentence: str = ""
 
 
+@dataclass(frozen=True, kw_only=True)
+class PlacedPage:
+    """A photograph that is being read as its outline lies."""
+
+    frame: Frame
+    photo: PhotoRow
+
+
 @placing.get("/photographs/<int:photograph_id>/outline")
 def page(photograph_id: int) -> str:
     """Show the photograph and the outline over it; first ask whose it is, where nobody knows."""
@@ -72,7 +82,21 @@ def place(photograph_id: int) -> Response | tuple[str, int]:
         db().rollback()
         shown = _page(photograph_id, sheet_id, str(refusal))
         return render_template("handing_in/placing.html", page=shown), status_of(refusal)
-    return redirect(url_for("reviewing.desk", photograph_id=photograph_id), 303)
+    return redirect(url_for("placing.placed", photograph_id=photograph_id), 303)
+
+
+@placing.get("/photographs/<int:photograph_id>/placed")
+def placed(photograph_id: int) -> Response | str:
+    """Wait until the photograph is read as the outline lies, then go on to what came of it."""
+    photo = photo_of_school(db(), me().school_id, photograph_id)
+    asks_again = "HX-Request" in request.headers
+    if photo.state is PhotoState.READING:
+        page = PlacedPage(frame=frame(Stage.PHOTOGRAPH), photo=photo)
+        again = Response(status=204)
+        return again if asks_again else render_template("handing_in/placed.html", page=page)
+    on_desk = photo.state is PhotoState.READ and not photo.reason
+    door = url_for("reviewing.desk" if on_desk else "placing.page", photograph_id=photograph_id)
+    return Response(headers={"HX-Redirect": door}) if asks_again else redirect(door, 303)
 
 
 def _page(photograph_id: int, sheet_id: int | None, sentence: str = "") -> PlacingPage:
@@ -100,7 +124,7 @@ def _page(photograph_id: int, sheet_id: int | None, sentence: str = "") -> Placi
         sides=sent.get("sides") or _said(ready.outline.sides),
         paper=sent.get("paper") or _said(ready.outline.paper),
         nudges=sent.get("nudges") or _said_nudges(ready.outline),
-        sentence=sentence,
+        sentence=sentence or ready.photo.reason or "",
     )
 
 

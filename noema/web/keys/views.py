@@ -6,20 +6,22 @@ from flask import Blueprint, Response, redirect, render_template, request, url_f
 from werkzeug.wrappers import Response as AnyResponse
 
 from noema.actions import approve_key as approving
-from noema.actions.hold_against import hold_against
+from noema.actions.hold_against import Holding, hold_against
 from noema.actions.print_sheets import print_own_sheet
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.errors import Refused
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.naming import cell_names
+from noema.core.pigments.shelf import SETS
 from noema.core.sheet.drawn_worksheet import draw_key_sheet
-from noema.formats.asked_json import tolerance_from_json
 from noema.formats.reading_json import reading_from_json
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.store.assignments import AssignmentRow, assignment_of_school
-from noema.store.paints import hue_words
+from noema.store.paints import hue_words, own_sets, paint_set
 from noema.store.readings import teachers_readings
+from noema.store.revisions import Progress, progress_of
 from noema.web.drawings.strip import PlainJoint, plain_joints
+from noema.web.exercises.fields import Select, select
 from noema.web.exercises.showing import Shown, show
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
@@ -56,7 +58,18 @@ class KeyPage:
     own: tuple[OwnSheet, ...]
     keys: tuple[Key, ...]  # it could be held against
     levels: tuple[Level, ...]
-    judged: int | None  # sheets judged anew by the key just approved or changed
+    sets: Select | None  # of paints it could be held against; None where it is of none
+    progress: Progress  # of judging by what it is held against now
+    changed: bool  # just now
+
+
+@dataclass(frozen=True, kw_only=True)
+class ProgressPage:
+    """How far judging has come."""
+
+    row: AssignmentRow
+    progress: Progress
+    changed: bool
 
 
 @keys.get("/assignments/<int:assignment_id>/key")
@@ -79,14 +92,30 @@ def key(assignment_id: int) -> str:
         row=row,
         shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, url),
         sentence=KEY_SENTENCES[row.key],
-        rooms=tolerance_from_json(row.tolerance).said,
+        rooms=row.tolerance.said,
         by_teacher=row.key is Key.TEACHER,
         own=tuple(own),
         keys=tuple(k for k in Key if exercise.paints or k is not Key.PAINTS),
         levels=tuple(Level),
-        judged=request.args.get("judged", type=int),
+        sets=None if exercise.paints is None else _sets(row),
+        progress=progress_of(db(), row.id),
+        changed="changed" in request.args,
     )
     return render_template("keys/key.html", page=page)
+
+
+@keys.get("/assignments/<int:assignment_id>/key/progress")
+def progress(assignment_id: int) -> str:
+    """Say how many sheets are judged by what holds now; asked for until all are."""
+    row = assignment_of_school(db(), me().school_id, assignment_id)
+    page = ProgressPage(row=row, progress=progress_of(db(), row.id), changed=True)
+    return render_template("keys/progress.html", page=page)
+
+
+def _sets(row: AssignmentRow) -> Select:
+    own = ((one.name, one.label) for one in own_sets(db(), me().school_id))
+    built_in = ((name, one.label) for name, one in SETS.items())
+    return select("set", "with", (("", "its paints as they were"), *own, *built_in), "")
 
 
 @keys.get("/assignments/<int:assignment_id>/key.pdf")
@@ -107,19 +136,22 @@ def own_sheet(assignment_id: int) -> AnyResponse:
 
 @keys.post("/assignments/<int:assignment_id>/held")
 def hold(assignment_id: int) -> AnyResponse:
-    """Hold an assignment against another key, at another level; all work is judged anew."""
+    """Hold an assignment against another key, at another level; the worker judges all work anew."""
     try:
         key_now = Key(request.form.get("key", ""))
         level = Level(request.form.get("level", ""))
     except ValueError as wrong:
         raise Refused("Choose a key and a level.") from wrong
-    judged = hold_against(db(), me().school_id, assignment_id, key_now, level)
-    return redirect(url_for("keys.key", assignment_id=assignment_id, judged=judged), 303)
+    ref = request.form.get("set") or None
+    paints = None if ref is None else paint_set(db(), me().school_id, ref)
+    wanted = Holding(key=key_now, level=level, paints=paints, set_ref=ref)
+    hold_against(db(), me().school_id, assignment_id, me().id, wanted)
+    return redirect(url_for("keys.key", assignment_id=assignment_id, changed=1), 303)
 
 
 @keys.post("/assignments/<int:assignment_id>/key")
 def approve(assignment_id: int) -> AnyResponse:
     """Take a photographed sheet of the teacher's as key; all work is judged anew."""
     photograph_id = request.form.get("photograph", type=int) or 0
-    judged = approving.approve_key(db(), me().school_id, assignment_id, photograph_id)
-    return redirect(url_for("keys.key", assignment_id=assignment_id, judged=judged), 303)
+    approving.approve_key(db(), me().school_id, assignment_id, me().id, photograph_id)
+    return redirect(url_for("keys.key", assignment_id=assignment_id, changed=1), 303)

@@ -7,9 +7,10 @@ from noema.core.judging.closeness import closeness
 from noema.core.progress.seeing import Seen, seen
 from noema.core.progress.skill_courses import Tried
 from noema.formats.judgement_json import demand_from_json, tally_from_json
-from noema.store.assignments import AssignmentRow, demands_of
+from noema.store.assignments import AssignmentRow
 from noema.store.pupil_work import checks_of
 from noema.store.reviews import AttemptRow
+from noema.store.revisions import demands_of
 from noema.web.frame.request import db
 
 

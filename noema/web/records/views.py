@@ -16,7 +16,6 @@ from noema.actions.take_package import Changes, changes_of, take_package
 from noema.actions.work_out_exercise import Chosen, exercise_of
 from noema.core.errors import BadRoster, Refused
 from noema.core.exercises.catalogue import kind_of
-from noema.formats.asked_json import tolerance_from_json
 from noema.formats.class_measurements import (
     measurements_cgats,
     measurements_csv,
@@ -137,7 +136,7 @@ def key_file(assignment_id: int) -> Response:
         level=row.level,
         key=row.key,
     )
-    rooms = tolerance_from_json(row.tolerance)
+    rooms = row.tolerance
     data = key_to_json(chosen, row.title, exercise.expected, rooms)
     return _file(data, "application/json", f"{row.title} key.json")
 
