@@ -77,8 +77,14 @@ def outbox_of(settings: Settings) -> Outbox:
 def worker_of(settings: Settings) -> App:
     """Make the job worker."""
     sessions = open_sessions(open_engine(settings.database_url))
-    files = LocalFiles(files_folder(settings))
-    return make_worker(settings.database_url, sessions, files, settings.stalled_s)
+    folder = files_folder(settings)
+    return make_worker(
+        settings.database_url,
+        sessions,
+        LocalFiles(folder),
+        LocalPieces(folder / "pieces"),
+        settings.stalled_s,
+    )
 
 
 def run_worker() -> None:

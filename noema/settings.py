@@ -2,14 +2,15 @@
 
 import os
 from collections.abc import Mapping
-from dataclasses import dataclass, field, fields
+from dataclasses import Field, dataclass, field, fields
 from pathlib import Path
 
 from noema.core.errors import Refused
 
 
-def _setting(default: str | int, unit: str, sentence: str):
-    return field(default=default, metadata={"unit": unit, "sentence": sentence})
+def _setting(default: str | int, unit: str, sentence: str, between: tuple[int, int] = (0, 10**6)):
+    more = {"unit": unit, "sentence": sentence, "between": between}
+    return field(default=default, metadata=more)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -21,19 +22,25 @@ class Settings:
     )
     files: str = _setting(".local/files", "folder", "Where photographs are kept.")
     secret_key: str = _setting("", "text", "Signs sessions; at least 32 characters, kept secret.")
-    https: int = _setting(0, "0 or 1", "1 when people reach Noema over https: cookies need it.")
-    session_hours: int = _setting(12, "hours", "How long a log-in lasts without a click.")
+    https: int = _setting(
+        0, "0 or 1", "1 when people reach Noema over https: cookies need it.", (0, 1)
+    )
+    session_hours: int = _setting(12, "hours", "How long a log-in lasts without a click.", (1, 720))
     log_ins_a_minute: int = _setting(10, "count", "Log-ins tried from one address in a minute.")
-    reading_at_once: int = _setting(2, "count", "Photographs the worker reads side by side.")
-    heartbeat_s: int = _setting(2, "seconds", "How often the worker says that it lives.")
+    reading_at_once: int = _setting(
+        2, "count", "Photographs the worker reads side by side.", (1, 64)
+    )
+    heartbeat_s: int = _setting(2, "seconds", "How often the worker says that it lives.", (1, 600))
     meter: str = _setting(
         "none", "name or folder", "The colour meter: none, stand-in, or the folder it writes to."
     )
     student_minutes: int = _setting(
-        15, "minutes", "Idle time after which a student on a shared device is out."
+        15, "minutes", "Idle time after which a student on a shared device is out.", (1, 1440)
     )
     mail: str = _setting("stand-in", "name or host:port", "The mail server: stand-in, or where.")
-    stalled_s: int = _setting(8, "seconds", "Silence after which a worker counts as gone.")
+    stalled_s: int = _setting(
+        8, "seconds", "Silence after which a worker counts as gone.", (2, 3600)
+    )
 
 
 def settings_from(environment: Mapping[str, str] = os.environ) -> Settings:
@@ -43,13 +50,21 @@ def settings_from(environment: Mapping[str, str] = os.environ) -> Settings:
         text = environment.get(f"NOEMA_{setting.name.upper()}")
         if text is None:
             continue
-        if setting.type is int and not text.isdigit():
-            raise Refused(f"NOEMA_{setting.name.upper()} must be a whole number, not “{text}”.")
-        given[setting.name] = int(text) if setting.type is int else text
+        given[setting.name] = _number(setting, text) if setting.type is int else text
     settings = Settings(**given)
     if not settings.database_url:
         raise Refused("NOEMA_DATABASE_URL isn't set: start with 'make demo', or set it.")
     return settings
+
+
+def _number(setting: Field[int], text: str) -> int:
+    least, most = setting.metadata["between"]
+    if not text.isdigit() or not least <= int(text) <= most:
+        raise Refused(
+            f"NOEMA_{setting.name.upper()} must be a whole number from {least} to {most} "
+            f"({setting.metadata['unit']}), not “{text[:20]}”."
+        )
+    return int(text)
 
 
 def files_folder(settings: Settings) -> Path:

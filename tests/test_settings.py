@@ -18,9 +18,23 @@ def test_each_has_a_unit_and_a_sentence():
 
 def test_each_can_be_set_from_outside():
     for setting in fields(Settings):
-        text = "7" if setting.type is int else "/somewhere"
+        text = str(setting.metadata["between"][1]) if setting.type is int else "/somewhere"
         given = settings_from({**URL, f"NOEMA_{setting.name.upper()}": text})
         assert str(getattr(given, setting.name)) == text
+
+
+@pytest.mark.parametrize("name", [s.name.upper() for s in fields(Settings) if s.type is int])
+def test_a_number_out_of_its_range_is_refused_with_what_would_do(name):
+    [setting] = [s for s in fields(Settings) if s.name.upper() == name]
+    least, most = setting.metadata["between"]
+    for number in {most + 1, least - 1} - {-1}:
+        with pytest.raises(Refused, match=f"from {least} to {most}"):
+            settings_from({**URL, f"NOEMA_{name}": str(number)})
+
+
+def test_https_is_on_or_off():
+    with pytest.raises(Refused, match="NOEMA_HTTPS must be a whole number from 0 to 1"):
+        settings_from({**URL, "NOEMA_HTTPS": "7"})
 
 
 def test_nonsense_is_refused():

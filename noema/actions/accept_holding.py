@@ -24,10 +24,8 @@ def holding(session: Session, school_id: int, assignment_id: int) -> tuple[Attem
     """Give the sheets of an assignment that wait, hold plainly and carry no flag."""
     return tuple(
         attempt
-        for attempt in waiting_for_review(session, school_id)
-        if attempt.assignment_id == assignment_id
-        and attempt.holds_plainly
-        and not attempt.is_behind
+        for attempt in waiting_for_review(session, school_id, assignment_id)
+        if attempt.holds_plainly and not attempt.is_behind
     )
 
 

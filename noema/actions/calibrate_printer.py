@@ -70,7 +70,6 @@ def look_at_photo(
     if owned is None:
         raise Refused("Choose the reference card that lies in the photograph.")
     check_photo(data)
-    files.put(data)
     reading = _read(data, printer_id, owned.card)
     if Knowledge.CARD not in reading.knowledge:
         raise BadFile(
@@ -79,7 +78,8 @@ def look_at_photo(
         )
     labs = look_of_reading(reading.cells, _paper_of(reading))
     how = f"photographed beside {owned.card.name}"
-    add_look(session, school_id, printer.id, Look(how=how, source="printer calibration", labs=labs))
+    look = Look(how=how, source="printer calibration", labs=labs, photograph_sha256=files.put(data))
+    add_look(session, school_id, printer.id, look)
 
 
 def look_at_measurements(session: Session, school_id: int, printer_id: int, data: bytes) -> None:

@@ -45,11 +45,11 @@ def hand_in_file(
     if is_scan(data):
         if len(data) > MOST_BYTES:
             return (HandedIn(name=name, photo=None, refused="The scan is over 30 MB: send fewer."),)
-        scan_sha256 = files.put(data)
         try:
             drawn = pages_of_scan(data)
         except BadPicture as wrong:
             return (HandedIn(name=name, photo=None, refused=str(wrong)),)
+        scan_sha256 = files.put(data)
         pages = tuple((f"{name}, page {n}", page) for n, page in enumerate(drawn, start=1))
     return tuple(
         hand_in_photo(

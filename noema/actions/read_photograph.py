@@ -194,4 +194,5 @@ def keep_reading(
     body = {**reading_to_json(read.reading, photo.original_name), "outlines": outlines}
     reader = read.reading.reader
     number = add_reading(session, photo.id, sheet.id, reader, body, sha256, basis)
-    return number, read.reading
+    # Judged as it is kept, so that the first judgement and later ones see the same numbers.
+    return number, reading_from_json(body)

@@ -7,11 +7,14 @@ import errno
 import hashlib
 import os
 import tempfile
+import time
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Protocol
 
 from noema.core.errors import NotFound, StoreFull
+
+_OBJECTS = "??/" + "?" * 62
 
 
 class FileStore(Protocol):
@@ -26,6 +29,9 @@ class FileStore(Protocol):
     def remove(self, sha256: str) -> None:
         """Remove an object for good; nothing happens where there is none."""
 
+    def untouched(self, for_s: float) -> Iterator[str]:
+        """Name the objects that nobody has put for so many seconds."""
+
 
 class LocalFiles:
     """A file store in a folder: ab/cdef… under two letters each."""
@@ -38,6 +44,7 @@ class LocalFiles:
         sha256 = hashlib.sha256(data).hexdigest()
         place = self._place(sha256)
         if place.exists():
+            os.utime(place)  # put again: it isn't an orphan, whatever its age
             return sha256
         try:
             place.parent.mkdir(parents=True, exist_ok=True)
@@ -57,9 +64,16 @@ class LocalFiles:
         """Take an object off the disk."""
         self._place(sha256).unlink(missing_ok=True)
 
+    def untouched(self, for_s: float) -> Iterator[str]:
+        """Go by when a file was last put."""
+        before = time.time() - for_s
+        for place in sorted(self._folder.glob(_OBJECTS)):
+            if place.stat().st_mtime < before:
+                yield place.parent.name + place.name
+
     def every(self) -> Iterator[bytes]:
         """Give every object in the folder, in the order of their hashes."""
-        for place in sorted(self._folder.glob("??/" + "?" * 62)):
+        for place in sorted(self._folder.glob(_OBJECTS)):
             yield place.read_bytes()
 
     def _place(self, sha256: str) -> Path:

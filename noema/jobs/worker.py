@@ -2,23 +2,28 @@
 
 import asyncio
 import logging
+from datetime import UTC, datetime
 
 from procrastinate import App, JobContext, PsycopgConnector, RetryStrategy
 
 from noema.devices.file_store import FileStore
+from noema.devices.piece_store import PieceStore
 from noema.jobs.judge_assignment import judge_behind
 from noema.jobs.read_photograph import read_one
 from noema.jobs.reread_photograph import reread_one
+from noema.jobs.sweep import sweep_all
 from noema.store.engine import Sessions
 from noema.store.queue import JUDGE_ASSIGNMENT, READ_PHOTOGRAPH, REREAD_PHOTOGRAPH
 
 _LOG = logging.getLogger(__name__)
 
 _TRIES = 3
-_EVERY_TEN_SECONDS = "* * * * * */10"
+_EVERY_TEN_SECONDS, _EVERY_HOUR = "* * * * * */10", "7 * * * *"
 
 
-def make_worker(database_url: str, sessions: Sessions, files: FileStore, stalled_s: int) -> App:
+def make_worker(
+    database_url: str, sessions: Sessions, files: FileStore, pieces: PieceStore, stalled_s: int
+) -> App:
     """Make the queue's application with its tasks."""
     app = App(connector=PsycopgConnector(conninfo=database_url))
 
@@ -49,6 +54,11 @@ def make_worker(database_url: str, sessions: Sessions, files: FileStore, stalled
     @app.task(name="take_up_stalled", queueing_lock="take_up_stalled", pass_context=False)
     async def take_up_stalled(timestamp: int) -> None:
         await take_up(app, stalled_s)
+
+    @app.periodic(cron=_EVERY_HOUR)
+    @app.task(name="sweep", queueing_lock="sweep", pass_context=False)
+    def sweep(timestamp: int) -> None:
+        sweep_all(sessions, files, pieces, datetime.fromtimestamp(timestamp, UTC))
 
     return app
 

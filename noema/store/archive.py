@@ -78,6 +78,7 @@ def files_of(rows: Mapping[str, Iterable[Mapping[str, Any]]]) -> list[str]:
         if row["picture_gone_at"] is None:
             wanted |= {row["sha256"], row["scan_sha256"], row["shown_sha256"]}
     wanted |= {row["straight_sha256"] for row in rows["reading"]}
+    wanted |= {look.get("photograph") for row in rows["printer"] for look in row["measured"]}
     return sorted(wanted - {None})
 
 

@@ -46,8 +46,12 @@ def hue_words(session: Session, school_id: int) -> HueWords:
     names, warm = session.execute(
         select(School.hue_names, School.warm_blue).where(School.id == school_id)
     ).one()
-    table = USUAL_HUES if names is None else hue_table_of(cast(dict[str, float], names))
-    return HueWords(table=table, warm_blue=WarmBlue(warm))
+    return HueWords(table=hue_table_from(names), warm_blue=WarmBlue(warm))
+
+
+def hue_table_from(names: Json | None) -> HueTable:
+    """Give the table a school's row holds; nothing is the usual one."""
+    return USUAL_HUES if names is None else hue_table_of(cast(dict[str, float], names))
 
 
 def set_hue_words(session: Session, school_id: int, words: HueWords) -> None:

@@ -22,6 +22,7 @@ class Look:
     how: str  # in words, such as: photographed beside Card of 18
     source: str  # printer calibration or meter
     labs: Mapping[Srgb, Known]
+    photograph_sha256: str | None = None  # None where it was measured
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -163,7 +164,12 @@ def _look_to_json(look: Look) -> Json:
         "-".join(str(part) for part in sent): [*known.lab, known.sigma]
         for sent, known in look.labs.items()
     }
-    return {"how": look.how, "source": look.source, "labs": labs}
+    return {
+        "how": look.how,
+        "source": look.source,
+        "labs": labs,
+        "photograph": look.photograph_sha256,
+    }
 
 
 def _look_from_json(body: Json) -> Look:
@@ -172,4 +178,7 @@ def _look_from_json(body: Json) -> Look:
         red, green, blue = (int(part) for part in name.split("-"))
         lightness, a, b, sigma = values
         labs[red, green, blue] = Known(lab=(lightness, a, b), sigma=sigma)
-    return Look(how=str(body["how"]), source=str(body["source"]), labs=labs)
+    photograph = cast(str | None, body.get("photograph"))  # earlier looks don't name theirs
+    return Look(
+        how=str(body["how"]), source=str(body["source"]), labs=labs, photograph_sha256=photograph
+    )

@@ -1,5 +1,6 @@
 """Attempts with their judgements, and what teachers decided about them."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -51,29 +52,124 @@ class AttemptRow:
 
 def attempt_of_school(session: Session, school_id: int, photograph_id: int) -> AttemptRow:
     """Which attempt is this, if it is one of the school's and has been judged?"""
+    return attempts_of_school(session, school_id, [photograph_id])[0]
+
+
+def attempts_of_school(
+    session: Session, school_id: int, photograph_ids: Sequence[int]
+) -> tuple[AttemptRow, ...]:
+    """Which attempts are these, in this order, if all are the school's and have been judged?"""
     rows = _rows(
         session,
         _attempts().where(
             Photograph.school_id == school_id,
-            Photograph.id == photograph_id,
+            Photograph.id.in_(photograph_ids),
             Photograph.state == PhotoState.READ.value,
         ),
     )
-    if not rows:
+    found = {row.photograph_id: row for row in rows}
+    if set(found) != set(photograph_ids):
         raise NotFound("There is no such sheet to review in your school.")
-    return rows[0]
+    return tuple(found[number] for number in photograph_ids)
 
 
-def waiting_for_review(session: Session, school_id: int) -> tuple[AttemptRow, ...]:
-    """Which attempts wait for the teacher, in the order of their class, assignment and sheet?"""
+def waiting_for_review(
+    session: Session, school_id: int, assignment_id: int | None = None, at_most: int | None = None
+) -> tuple[AttemptRow, ...]:
+    """Which attempts wait for the teacher, in the order of their class, assignment and sheet?
+
+    Of one assignment, or of every one; of each no more than so many.
+    """
     question = _latest(school_id).where(ReviewRow.state == ReviewState.OPEN.value)
+    if assignment_id is not None:
+        question = question.where(Sheet.assignment_id == assignment_id)
+    if at_most is not None:
+        place = func.row_number().over(partition_by=Sheet.assignment_id, order_by=_IN_ORDER)
+        placed = question.with_only_columns(Photograph.id, place.label("place")).subquery()
+        first = select(placed.c.id).where(placed.c.place <= at_most)
+        question = _attempts().where(Photograph.id.in_(first))
     return _rows(session, question.order_by(*_IN_ORDER))
+
+
+@dataclass(frozen=True, kw_only=True)
+class Waits:
+    """How many sheets of an assignment wait for the teacher."""
+
+    waiting: int
+    holding: int  # that plainly hold, by the key that holds now
+
+
+def waiting_by_assignment(session: Session, school_id: int) -> dict[int, Waits]:
+    """How many sheets of which assignments wait for the teacher?"""
+    holds = JudgementRow.holds_plainly & (KeyRevision.number == Assignment.revision)
+    question = (
+        _latest(school_id)
+        .where(ReviewRow.state == ReviewState.OPEN.value)
+        .with_only_columns(
+            Sheet.assignment_id,
+            func.count().label("waiting"),
+            func.count().filter(holds).label("holding"),
+        )
+        .group_by(Sheet.assignment_id)
+    )
+    return {
+        row.assignment_id: Waits(waiting=row.waiting, holding=row.holding)
+        for row in session.execute(question)
+    }
+
+
+def waiting_count(school_id: int) -> Select[tuple[int]]:
+    """How many attempts wait for the teacher?"""
+    question = _latest(school_id).where(ReviewRow.state == ReviewState.OPEN.value)
+    return question.with_only_columns(func.count())
 
 
 def decided(session: Session, school_id: int, state: ReviewState) -> tuple[AttemptRow, ...]:
     """Which latest attempts stand accepted, or sent back?"""
     question = _latest(school_id).where(ReviewRow.state == state.value)
     return _rows(session, question.order_by(*_IN_ORDER))
+
+
+@dataclass(frozen=True, kw_only=True)
+class Place:
+    """Where a sheet lies among those that wait."""
+
+    number: int | None  # from 1; None where it doesn't wait
+    waiting: int  # how many do
+    before: int | None  # photograph
+    after: int | None
+    first: int | None  # that isn't this one
+
+
+def place_in_queue(session: Session, school_id: int, photograph_id: int) -> Place:
+    """Where does a photograph lie among those that wait for the teacher, and between which?"""
+    queue = (
+        _latest(school_id)
+        .where(ReviewRow.state == ReviewState.OPEN.value)
+        .with_only_columns(
+            Photograph.id,
+            *(
+                what.over(order_by=_IN_ORDER).label(name)
+                for name, what in (
+                    ("number", func.row_number()),
+                    ("before", func.lag(Photograph.id)),
+                    ("after", func.lead(Photograph.id)),
+                )
+            ),
+            func.count().over().label("waiting"),
+        )
+        .subquery()
+    )
+    near = (queue.c.id == photograph_id) | (queue.c.number <= 2)
+    rows = session.execute(select(queue).where(near).order_by(queue.c.number)).all()
+    own = next((row for row in rows if row.id == photograph_id), None)
+    return Place(
+        number=None if own is None else own.number,
+        waiting=rows[0].waiting if rows else 0,
+        before=None if own is None else own.before,
+        after=None if own is None else own.after,
+        first=next((row.id for row in rows if row.id != photograph_id), None),
+    )
 
 
 def review_queue(session: Session, school_id: int) -> tuple[int, ...]:

@@ -68,14 +68,39 @@ def sheet_of_school(session: Session, school_id: int, sheet_id: int) -> SheetRow
     return _row(found)
 
 
-def sheets_to_match(session: Session, school_id: int) -> tuple[tuple[str, SheetRow], ...]:
-    """Which sheets could an unmatched photograph be of, with the class's name?"""
-    question = (
-        _of_school(school_id)
-        .add_columns(SchoolClass.name.label("class_name"))
-        .order_by(SchoolClass.name, Assignment.due_week.desc(), Student.display_name, Sheet.number)
+@dataclass(frozen=True, kw_only=True)
+class FoundSheet:
+    """A sheet that was looked for."""
+
+    sheet: SheetRow
+    class_name: str
+    title: str
+
+
+def find_sheets(
+    session: Session, school_id: int, words: str, at_most: int
+) -> tuple[FoundSheet, ...]:
+    """Which sheets have all of some words in student, code, class or exercise, the newest first?"""
+    question = _of_school(school_id).add_columns(
+        SchoolClass.name.label("class_name"), Assignment.title
     )
-    return tuple((row.class_name, _row(row)) for row in session.execute(question))
+    for word in words.split():
+        like = f"%{_literally(word)}%"
+        question = question.where(
+            Student.display_name.ilike(like)
+            | Sheet.code.ilike(like)
+            | SchoolClass.name.ilike(like)
+            | Assignment.title.ilike(like)
+        )
+    question = question.order_by(Sheet.printed_at.desc(), Sheet.id.desc()).limit(at_most)
+    return tuple(
+        FoundSheet(sheet=_row(row), class_name=row.class_name, title=row.title)
+        for row in session.execute(question)
+    )
+
+
+def _literally(word: str) -> str:
+    return word.replace("\\", "\\\\").replace("%", r"\%").replace("_", r"\_")
 
 
 def layouts_of_sheets(session: Session, sheet_ids: Sequence[int]) -> dict[int, Json]:

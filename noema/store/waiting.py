@@ -2,12 +2,12 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy import func, select
+from sqlalchemy import ScalarSelect, Select, func, select
 from sqlalchemy.orm import Session
 
 from noema.core.judging.review import ReviewState
 from noema.core.progress.states import PhotoState
-from noema.store.reviews import review_queue
+from noema.store.reviews import waiting_count
 from noema.store.tables import (
     Assignment,
     Enrolment,
@@ -31,23 +31,29 @@ class Waiting:
 
 def waiting_for_teacher(session: Session, school_id: int) -> Waiting:
     """What waits at each stage in a school?"""
-    return Waiting(
-        to_print=_to_print(session, school_id),
-        reading=_photos(session, school_id, PhotoState.READING),
-        in_tray=_photos(session, school_id, PhotoState.UNMATCHED, PhotoState.UNREADABLE),
-        to_review=len(review_queue(session, school_id)),
-        to_return=len(sent_back_without_sheet(session, school_id)),
-    )
+    counts = {
+        "to_print": _to_print(school_id),
+        "reading": _photos(school_id, PhotoState.READING),
+        "in_tray": _photos(school_id, PhotoState.UNMATCHED, PhotoState.UNREADABLE),
+        "to_review": waiting_count(school_id),
+        "to_return": _sent_back(school_id).with_only_columns(func.count()),
+    }
+    row = session.execute(select(*(q.scalar_subquery().label(n) for n, q in counts.items()))).one()
+    return Waiting(**row._asdict())
 
 
 def sent_back_without_sheet(session: Session, school_id: int) -> tuple[int, ...]:
     """Which photographs were sent back whose student has no newer sheet yet?"""
+    return tuple(session.scalars(_sent_back(school_id)))
+
+
+def _sent_back(school_id: int) -> Select[tuple[int]]:
     newest = (
         select(Sheet.assignment_id, Sheet.student_id, func.max(Sheet.attempt).label("attempt"))
         .group_by(Sheet.assignment_id, Sheet.student_id)
         .subquery()
     )
-    question = (
+    return (
         select(Photograph.id)
         .join(Sheet, Sheet.id == Photograph.sheet_id)
         .join(ReviewRow, ReviewRow.photograph_id == Photograph.id)
@@ -63,10 +69,9 @@ def sent_back_without_sheet(session: Session, school_id: int) -> tuple[int, ...]
             Photograph.id == _newest_photo_of_sheet(),
         )
     )
-    return tuple(session.scalars(question))
 
 
-def _newest_photo_of_sheet():
+def _newest_photo_of_sheet() -> ScalarSelect[int]:
     newer = Photograph.__table__.alias()
     return (
         select(func.max(newer.c.id))
@@ -76,24 +81,22 @@ def _newest_photo_of_sheet():
     )
 
 
-def _to_print(session: Session, school_id: int) -> int:
+def _to_print(school_id: int) -> Select[tuple[int]]:
     printed = (
         select(Sheet.id)
         .where(Sheet.assignment_id == Assignment.id, Sheet.student_id == Enrolment.student_id)
         .exists()
     )
-    question = (
+    return (
         select(func.count())
         .select_from(Assignment)
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
         .join(Enrolment, Enrolment.class_id == SchoolClass.id)
         .where(SchoolClass.school_id == school_id, ~printed)
     )
-    return session.scalars(question).one()
 
 
-def _photos(session: Session, school_id: int, *states: PhotoState) -> int:
-    question = select(func.count(Photograph.id)).where(
+def _photos(school_id: int, *states: PhotoState) -> Select[tuple[int]]:
+    return select(func.count(Photograph.id)).where(
         Photograph.school_id == school_id, Photograph.state.in_([s.value for s in states])
     )
-    return session.scalars(question).one()

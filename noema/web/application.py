@@ -20,6 +20,7 @@ from noema.web.frame.refusals import show_http_error, show_refusal
 from noema.web.frame.request import Parts, attach
 from noema.web.handing_in.again import again
 from noema.web.handing_in.aiming import aiming
+from noema.web.handing_in.finding import finding
 from noema.web.handing_in.pictures import pictures
 from noema.web.handing_in.placing import placing
 from noema.web.handing_in.views import handing_in
@@ -68,6 +69,7 @@ FEATURES = (
     handing_in,
     aiming,
     again,
+    finding,
     placing,
     pictures,
     reviewing,

@@ -1,17 +1,22 @@
 """From bytes to a judged attempt, and everything that can come between."""
 
 from datetime import UTC, datetime
+from io import BytesIO
 
 import pytest
+from PIL import Image
 from sqlalchemy import text
 
+from noema.actions import judge_sheets, show_photograph
 from noema.actions.hand_in_photo import hand_in_photo
 from noema.actions.match_photograph import match_photograph, set_aside
 from noema.actions.read_photograph import give_up_reading, read_photograph
 from noema.core.errors import NotFound, Refused, StoreFull
 from noema.core.progress.states import PhotoState
+from noema.formats.reading_json import reading_from_json
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
+from noema.store.judgements import reading_behind
 from noema.store.photographs import add_pile, photo_of_school
 from noema.store.pupil_work import attempts_of_pupil
 from noema.store.reviews import attempt_of_school
@@ -179,3 +184,30 @@ def test_a_photograph_and_its_job_are_kept_together_or_not_at_all(school):
     assert not kept.known
     with school.sessions() as session:
         assert session.scalar(jobs, {"p": str(kept.photo.id)}) == 1
+
+
+def test_the_first_judgement_sees_the_numbers_that_are_kept(school, monkeypatch):
+    seen = []
+    judge = judge_sheets.judge
+
+    def watched(reading, *arguments, **more):
+        seen.append(reading)
+        return judge(reading, *arguments, **more)
+
+    monkeypatch.setattr(judge_sheets, "judge", watched)
+    photo = school.reviewable()
+    with school.sessions() as session:
+        kept = reading_from_json(reading_behind(session, photo))
+    assert seen[0].cells == kept.cells
+
+
+def test_a_heic_photograph_is_turned_into_a_jpeg_once(app, school, monkeypatch):
+    heic = BytesIO()
+    picture = Image.open(BytesIO(school.photo_of(school.sheets()[0])))
+    picture.save(heic, "HEIF", quality=90)
+    photo = school.hands_in(heic.getvalue(), "photo.heic").photo.id
+    client = school.teacher(app)
+    monkeypatch.setattr(show_photograph, "for_browsers", None)  # not called any more
+    shown = client.get(f"/photographs/{photo}/original")
+    assert shown.mimetype == "image/jpeg"
+    assert shown.data.startswith(b"\xff\xd8")

@@ -153,7 +153,11 @@ def test_another_schools_assignment_isnt_there(school, other_school):
 def test_an_older_judgement_is_followed_by_one_of_todays_judge(school):
     photo = school.reviewable()
     with school.sessions.begin() as session:
-        session.execute(text("UPDATE judgement SET judge = 'noema-judge/1'"))
+        old = text(
+            "UPDATE judgement SET judge = 'noema-judge/1' WHERE reading_id IN "
+            "(SELECT id FROM reading WHERE photograph_id = :p)"
+        )
+        session.execute(old, {"p": photo})
     with school.sessions.begin() as session:
         reread_photograph(session, school.files, photo)
     assert [row[0] for row in judgements(school, photo)] == ["noema-judge/1", JUDGE_VERSION]

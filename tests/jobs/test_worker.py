@@ -12,6 +12,7 @@ import pytest
 from sqlalchemy import text
 
 from noema.actions.hand_in_photo import hand_in_photo
+from noema.devices.piece_store import LocalPieces
 from noema.jobs.worker import make_worker
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.studio import take_picture
@@ -105,6 +106,7 @@ def test_a_worker_killed_in_the_middle_loses_and_doubles_nothing(sessions, files
     assert count(sessions, READINGS, school.id) == PHOTOS
 
 
-def test_the_worker_knows_the_job_that_is_queued(settings, sessions, files):
-    worker = make_worker(settings.database_url, sessions, files, settings.stalled_s)
+def test_the_worker_knows_the_job_that_is_queued(settings, sessions, files, tmp_path):
+    pieces = LocalPieces(tmp_path)
+    worker = make_worker(settings.database_url, sessions, files, pieces, settings.stalled_s)
     assert READ_PHOTOGRAPH in worker.tasks

@@ -143,6 +143,7 @@ BELONGS_TO_A_SCHOOL = {
     "handing_in.match",
     "handing_in.put_aside",
     "placing.page",
+    "finding.whose",
     "placing.placed",
     "placing.place",
     "pictures.original",

@@ -3,6 +3,7 @@
 from io import BytesIO
 
 from noema.actions.read_photograph import read_photograph
+from noema.stand_ins.mishap import Mishap
 
 
 def test_the_second_teacher_is_told_and_nothing_is_overwritten(app, school):
@@ -63,12 +64,29 @@ def test_one_photograph_at_a_time_says_what_became_of_it(app, school):
     assert send(b"words")["state"] == "refused"
 
 
-def test_a_photograph_in_the_tray_is_matched_by_hand(app, school):
-    from_tray = school.sheets()[1]
-    handed_in = school.hands_in(b"\x89PNG broken", read=False)
-    assert handed_in.refused
+def test_a_photograph_in_the_tray_is_found_its_sheet_by_name_or_code(app, school):
     client = school.teacher(app)
     assert "The tray is empty" in client.get("/photograph").text
-    answer = client.post(f"/photographs/{school.reviewable()}/match", data={"sheet": from_tray.id})
-    assert answer.status_code == 422
-    assert "no longer in the tray" in answer.text
+    jpeg = school.photo_of(school.sheets()[1], mishap=Mishap(hide_code=True))
+    photo = school.hands_in(jpeg).photo.id
+    tray = client.get("/photograph").text
+    assert "its code can&#39;t be read" in tray
+    assert "<option" not in tray.split('id="tray"')[1]
+    sheet = school.sheets()[1]
+    whose = f"/photographs/{photo}/whose"
+    for words in (sheet.code, sheet.student, sheet.student.split()[0].upper()):
+        assert (
+            f"Read it as {sheet.student}, {sheet.code}"
+            in client.get(whose, query_string={"words": words}).text
+        )
+    fragment = client.get(f"{whose}?words=zz%25", headers={"HX-Request": "true"}).text
+    assert "No sheet has “zz%”" in fragment
+    assert "<html" not in fragment
+    answer = client.post(f"/photographs/{photo}/match", data={"sheet": sheet.id})
+    assert answer.status_code == 303
+    with school.sessions.begin() as session:
+        read_photograph(session, school.files, photo)
+    assert sheet.student in client.get(f"/review/{photo}").text
+    again = client.post(f"/photographs/{photo}/match", data={"sheet": sheet.id})
+    assert again.status_code == 422
+    assert "no longer in the tray" in again.text

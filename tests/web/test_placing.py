@@ -64,7 +64,8 @@ def readings(school: School, photo: int) -> list[tuple[str, dict]]:
 def test_a_photograph_nobody_could_match_is_placed_by_hand(client, school):
     jpeg = school.photo_of(school.sheets()[0], mishap=Mishap(hide_code=True))
     photo = school.hands_in(jpeg).photo.id
-    assert "Whose sheet is this?" in client.get(f"/photographs/{photo}/outline").text
+    asked = client.get(f"/photographs/{photo}/outline", follow_redirects=True)
+    assert "Whose sheet is this?" in asked.text
     sheet = school.sheets()[0].id
     page = client.get(f"/photographs/{photo}/outline?sheet={sheet}").text
     assert page.count('class="laid"') == 5

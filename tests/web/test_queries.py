@@ -10,6 +10,7 @@ from sqlalchemy.engine import Engine
 from bench.full_class import fill_class
 from noema.store.assignments import assignments_of_class
 from noema.store.classes import students_of_class
+from noema.store.reviews import review_queue
 from tests.trade import found_school
 
 PAGES = (
@@ -96,3 +97,26 @@ def test_a_students_queries_dont_grow(app, few_and_many):
             asked_for.append(len(asked))
         numbers.append(asked_for)
     assert numbers[0] == numbers[1]
+
+
+_MOST_OF_A_DESK = 10
+
+
+def test_the_desk_asks_little_however_much_waits(app, few_and_many):
+    for school, _ in few_and_many:
+        with school.sessions() as session:
+            queue = review_queue(session, school.id)
+        client = school.teacher(app)
+        with counted() as asked:
+            page = client.get(f"/review/{queue[1]}?done={queue[0]}").text
+        assert f"2 of {len(queue)}" in page
+        assert len(asked) <= _MOST_OF_A_DESK
+
+
+def test_a_long_pile_shows_its_beginning_and_says_how_much_more_waits(app, sessions, files):
+    school = found_school(sessions, files)
+    fill_class(sessions, school.id, school.teacher_id, students=30, assignments=1)
+    page = school.teacher(app).get("/review").text
+    assert page.count('<tr><td><a href="/review/') == 24
+    assert "30 sheets wait for you" in page
+    assert "And 6 more" in page

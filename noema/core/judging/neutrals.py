@@ -86,7 +86,7 @@ def _not_meeting(evidence: Evidence, leaning: frozenset[str]) -> Iterator[Findin
                 kind=FindingKind.TWO_NEUTRALS,
                 cells=(one.cell.id, other.cell.id),
                 amount=apart,
-                words=f"In {band.label} the two sides meet in different neutrals.",
+                words=f"{opening(one.name)} and {other.name} should be one neutral, and differ.",
             )
 
 

@@ -12,11 +12,10 @@ from noema.core.progress.states import PhotoState
 from noema.core.sheet.layout import Point
 from noema.formats.outline_json import outline_from_json
 from noema.store.photographs import PhotoRow, photo_of_school
-from noema.store.sheets import SheetRow, sheets_to_match
+from noema.store.sheets import SheetRow
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, files, me
-from noema.web.handing_in.views import by_class
 
 placing = Blueprint("placing", __name__)
 
@@ -37,16 +36,15 @@ class PlacingPage:
     frame: Frame
     photo_id: int
     title: str
-    sheets: tuple[tuple[str, tuple[SheetRow, ...]], ...]  # to choose from, while it isn't said
-    sheet: SheetRow | None = None
-    size_px: tuple[int, int] = (4, 3)
-    box_mm: tuple[float, float] = (1.0, 1.0)
-    cells: tuple[PlacedCell, ...] = ()
-    corners: str = ""
-    sides: str = ""
-    paper: str = ""
-    nudges: str = ""
-    sentence: str = ""
+    sheet: SheetRow
+    size_px: tuple[int, int]
+    box_mm: tuple[float, float]
+    cells: tuple[PlacedCell, ...]
+    corners: str
+    sides: str
+    paper: str
+    nudges: str
+    sentence: str
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -58,10 +56,12 @@ class PlacedPage:
 
 
 @placing.get("/photographs/<int:photograph_id>/outline")
-def page(photograph_id: int) -> str:
+def page(photograph_id: int) -> Response | str:
     """Show the photograph and the outline over it; first ask whose it is, where nobody knows."""
-    sheet_id = request.args.get("sheet", type=int)
-    return render_template("handing_in/placing.html", page=_page(photograph_id, sheet_id))
+    shown = _page(photograph_id, request.args.get("sheet", type=int))
+    if shown is None:
+        return redirect(url_for("finding.whose", photograph_id=photograph_id), 303)
+    return render_template("handing_in/placing.html", page=shown)
 
 
 @placing.post("/photographs/<int:photograph_id>/outline")
@@ -81,6 +81,8 @@ def place(photograph_id: int) -> Response | tuple[str, int]:
     except Refused as refusal:
         db().rollback()
         shown = _page(photograph_id, sheet_id, str(refusal))
+        if shown is None:
+            raise
         return render_template("handing_in/placing.html", page=shown), status_of(refusal)
     return redirect(url_for("placing.placed", photograph_id=photograph_id), 303)
 
@@ -99,22 +101,16 @@ def placed(photograph_id: int) -> Response | str:
     return Response(headers={"HX-Redirect": door}) if asks_again else redirect(door, 303)
 
 
-def _page(photograph_id: int, sheet_id: int | None, sentence: str = "") -> PlacingPage:
+def _page(photograph_id: int, sheet_id: int | None, sentence: str = "") -> PlacingPage | None:
     ready = to_place(db(), files(), me().school_id, photograph_id, sheet_id)
     if ready is None:
-        return PlacingPage(
-            frame=frame(Stage.PHOTOGRAPH),
-            photo_id=photograph_id,
-            title="Whose sheet is this?",
-            sheets=by_class(sheets_to_match(db(), me().school_id)),
-        )
+        return None
     box = box_of(ready.layout)
     sent = request.form
     return PlacingPage(
         frame=frame(Stage.PHOTOGRAPH),
         photo_id=photograph_id,
         title=f"{ready.sheet.student}, {ready.sheet.code}",
-        sheets=(),
         sheet=ready.sheet,
         size_px=ready.size_px,
         box_mm=(box[2][0] - box[0][0], box[2][1] - box[0][1]),

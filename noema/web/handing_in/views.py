@@ -19,7 +19,6 @@ from noema.store.photographs import (
     pile_of_school,
 )
 from noema.store.printers import OwnedCard, card_of_school, cards_of_school
-from noema.store.sheets import SheetRow, sheets_to_match
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me
 
@@ -49,7 +48,6 @@ class PhotographPage:
     frame: Frame
     pile: PileView | None
     tray: tuple[PhotoRow, ...]
-    sheets: tuple[tuple[str, tuple[SheetRow, ...]], ...]  # by class, to match with
     refused: tuple[HandedIn, ...] = ()
     known: tuple[HandedIn, ...] = ()
     cards: tuple[OwnedCard, ...] = ()  # one of which may lie beside the sheets
@@ -169,12 +167,10 @@ def _new_pile() -> int:
 def _page(
     pile_id: int | None, refused: tuple[HandedIn, ...] = (), known: tuple[HandedIn, ...] = ()
 ) -> PhotographPage:
-    tray = photos_in_tray(db(), me().school_id)
     return PhotographPage(
         frame=frame(Stage.PHOTOGRAPH),
         pile=None if pile_id is None else _pile(pile_id),
-        tray=tray,
-        sheets=by_class(sheets_to_match(db(), me().school_id) if tray else ()),
+        tray=photos_in_tray(db(), me().school_id),
         refused=refused,
         known=known,
         cards=cards_of_school(db(), me().school_id),
@@ -185,13 +181,6 @@ def _pile(pile_id: int) -> PileView:
     photos = photos_of_pile(db(), pile_id)
     done = sum(photo.state is not PhotoState.READING for photo in photos)
     return PileView(id=pile_id, photos=photos, done=done)
-
-
-def by_class(
-    sheets: tuple[tuple[str, SheetRow], ...],
-) -> tuple[tuple[str, tuple[SheetRow, ...]], ...]:
-    names = dict.fromkeys(name for name, _ in sheets)
-    return tuple((name, tuple(s for n, s in sheets if n == name)) for name in names)
 
 
 def _known_words(outcome: HandedIn) -> str:

@@ -7,7 +7,6 @@ from typing import cast
 from flask import request
 
 from noema.actions.work_out_exercise import exercise_of, for_sheet
-from noema.actions.write_rubric import rubric_of
 from noema.core.coaching.advice import first_finding
 from noema.core.exercises.catalogue import has, kind_of
 from noema.core.exercises.kind import Trait
@@ -23,22 +22,20 @@ from noema.core.photo.reading import SheetFlag
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.formats.layout_json import layout_from_json
 from noema.formats.photo_file import upright_size
+from noema.formats.rubric_json import rubric_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school
 from noema.store.base import Json
 from noema.store.decisions import RecordLine, record_of
-from noema.store.judgements import judgements_of, moves_of, reading_behind
-from noema.store.paints import hue_words
-from noema.store.photographs import photo_of_school
+from noema.store.desk import BehindDesk, behind_desk
 from noema.store.phrases import PhraseRow, phrases_for
-from noema.store.reviews import AttemptRow, attempt_of_school, earlier_attempt, review_queue
-from noema.store.sheets import SheetRow, layouts_of_sheets, sheet_of_school
+from noema.store.reviews import AttemptRow, attempts_of_school, earlier_attempt, place_in_queue
 from noema.web.drawings.asked_plot import AskedPlot, make_asked_plot
 from noema.web.drawings.stair import Stair, make_stair
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me
 from noema.web.reviewing.look import VIEWS, Look, look_of
-from noema.web.reviewing.pile import Done, done_of
+from noema.web.reviewing.pile import Done, decided_just_now
 from noema.web.reviewing.sight import (
     Sight,
     sight_of_key,
@@ -94,22 +91,21 @@ class DeskPage:
 
 def desk_page(photograph_id: int) -> DeskPage:
     """Collect everything about one sheet."""
-    attempt = attempt_of_school(db(), me().school_id, photograph_id)
-    judgement = judgement_from_json(judgements_of(db(), [photograph_id])[photograph_id])
-    layout = layout_from_json(layouts_of_sheets(db(), [attempt.sheet_id])[attempt.sheet_id])
-    sheet = sheet_of_school(db(), me().school_id, attempt.sheet_id)
+    asked_for = [photograph_id, request.args.get("done", photograph_id, type=int)]
+    attempt, done = attempts_of_school(db(), me().school_id, asked_for)
+    behind = behind_desk(db(), photograph_id)
+    judgement, layout = judgement_from_json(behind.judgement), layout_from_json(behind.layout)
     assignment = assignment_of_school(db(), me().school_id, attempt.assignment_id)
-    queue = review_queue(db(), me().school_id)
+    queue = place_in_queue(db(), me().school_id, photograph_id)
     lines = record_of(db(), photograph_id)
     ids = [one.id for one in judgement.cells]
     wanted = request.args.get("cell", "")
     look = look_of(request.args, wanted if wanted in ids else _most_telling(judgement))
     place = ids.index(look.cell)
     verdict = attempt.review.overruled.get(look.cell, judgement.cells[place].verdict)
-    rubric = rubric_of(db(), me().school_id)
+    rubric = rubric_from_json(behind.rubric)
     skills = skill_marks(judgement, attempt.review, rubric)
-    body = reading_behind(db(), photograph_id)
-    is_scale = has(judgement.exercise, Trait.ONE_SCALE) and sheet.cells is None
+    is_scale = has(judgement.exercise, Trait.ONE_SCALE) and behind.cells is None
     phrases = phrases_for(db(), me().school_id, [first_finding(judgement)])
     names = {one.id: one.label for one in judgement.cells}
     return DeskPage(
@@ -120,29 +116,29 @@ def desk_page(photograph_id: int) -> DeskPage:
         review=attempt.review,
         strip=make_strip(judgement, attempt.review),
         stair=make_stair(judgement) if is_scale else None,
-        plot=None if is_scale else _plot(assignment, sheet, judgement),
-        sight=_photographed(photograph_id, body, judgement, look.cell)
+        plot=None if is_scale else _plot(assignment, behind, judgement),
+        sight=_photographed(behind, judgement, look.cell)
         if look.view == "photograph"
         else sight_of_sheet(layout, judgement, look.cell),
         key=sight_of_key(layout, judgement, look.cell) if look.view == "key" else None,
         earlier=_earlier(attempt),
-        hints=_hints(body),
-        place=_place(queue, photograph_id),
-        before=neighbour(queue, photograph_id, -1),
-        after=neighbour(queue, photograph_id, 1),
+        hints=_hints(behind.reading),
+        place="decided" if queue.number is None else f"{queue.number} of {queue.waiting}",
+        before=queue.before,
+        after=queue.after,
         look=look,
         cell=judgement.cells[place],
         cell_verdict=verdict.value,
         cell_before=ids[max(place - 1, 0)],
         cell_after=ids[min(place + 1, len(ids) - 1)],
-        move=moves_of(db(), [photograph_id])[photograph_id].get(look.cell, ""),
+        move=str(behind.moves.get(look.cell, "")),
         views=VIEWS,
         skills=skills,
         mark=mark_of(skills, rubric),
         out_of=rubric.out_of,
         record=tuple(_said(line, names) for line in reversed(lines)),
         lines=len(lines),
-        done=done_of(request.args.get("done", type=int)),
+        done=decided_just_now(done) if "done" in request.args else None,
         suggestion=_suggestion(attempt, phrases),
         phrases=phrases,
     )
@@ -150,19 +146,8 @@ def desk_page(photograph_id: int) -> DeskPage:
 
 def next_in_queue(photograph_id: int) -> int | None:
     """Give the sheet that comes after one, round to the first."""
-    queue = review_queue(db(), me().school_id)
-    after = neighbour(queue, photograph_id, 1)
-    if after is None:
-        after = next((one for one in queue if one != photograph_id), None)
-    return after
-
-
-def neighbour(queue: tuple[int, ...], photograph_id: int, step: int) -> int | None:
-    """Give the sheet before or after one in the pile; of one that left it, the first."""
-    if photograph_id not in queue:
-        return queue[0] if queue and step > 0 else None
-    place = queue.index(photograph_id) + step
-    return queue[place] if 0 <= place < len(queue) else None
+    place = place_in_queue(db(), me().school_id, photograph_id)
+    return place.after or place.first
 
 
 def _most_telling(judgement: Judgement) -> str:
@@ -171,21 +156,19 @@ def _most_telling(judgement: Judgement) -> str:
     return found or max(judgement.cells, key=past_room).id
 
 
-def _plot(assignment: AssignmentRow, sheet: SheetRow, judgement: Judgement) -> AskedPlot:
+def _plot(assignment: AssignmentRow, behind: BehindDesk, judgement: Judgement) -> AskedPlot:
     """Draw the exercise's own plot: expected as judged, joined to what was painted."""
     asked = as_painted(
-        for_sheet(exercise_of(db(), assignment), sheet.cells).asked,
+        for_sheet(exercise_of(db(), assignment), behind.cells).asked,
         {cell.id: cell.expected_lab for cell in judgement.cells},
     )
     painted = {cell.id: cell.painted_lab for cell in judgement.cells}
-    table = hue_words(db(), me().school_id).table
-    return make_asked_plot(asked, kind_of(asked.kind).plot, table, painted)
+    return make_asked_plot(asked, kind_of(asked.kind).plot, behind.table, painted)
 
 
-def _photographed(photograph_id: int, body: Json, judgement: Judgement, chosen: str) -> Sight:
-    photo = photo_of_school(db(), me().school_id, photograph_id)
-    size_px = upright_size(files().get(photo.sha256))
-    return sight_of_photograph(body, size_px, judgement, chosen)
+def _photographed(behind: BehindDesk, judgement: Judgement, chosen: str) -> Sight:
+    size_px = upright_size(files().get(behind.sha256))
+    return sight_of_photograph(behind.reading, size_px, judgement, chosen)
 
 
 def _earlier(attempt: AttemptRow) -> Earlier | None:
@@ -211,12 +194,6 @@ def _suggestion(attempt: AttemptRow, phrases: tuple[PhraseRow, ...]) -> str:
     chosen = request.args.get("phrase", type=int)
     words = next((phrase.words for phrase in phrases if phrase.id == chosen), None)
     return words or attempt.review.sentence or attempt.sentence
-
-
-def _place(queue: tuple[int, ...], photograph_id: int) -> str:
-    if photograph_id not in queue:
-        return "decided"
-    return f"{queue.index(photograph_id) + 1} of {len(queue)}"
 
 
 def _said(line: RecordLine, names: Mapping[str, str]) -> str:

@@ -7,14 +7,22 @@ from noema.actions.accept_holding import Accepted, holding
 from noema.core.judging.review import ReviewState
 from noema.formats.judgement_json import tally_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
-from noema.store.reviews import AttemptRow, attempt_of_school, waiting_for_review
+from noema.store.reviews import (
+    AttemptRow,
+    Waits,
+    attempt_of_school,
+    waiting_by_assignment,
+    waiting_for_review,
+)
 from noema.web.drawings.strip import TinyStrip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
+_MOST_SHOWN = 24  # sheets of an exercise; the desk leads through all
+
 
 @dataclass(frozen=True, kw_only=True)
-class Waits:
+class Shown:
     """One sheet in the pile to review."""
 
     attempt: AttemptRow
@@ -26,7 +34,8 @@ class Heap:
     """The sheets of one exercise that wait, what needs a teacher most first."""
 
     row: AssignmentRow
-    waiting: tuple[Waits, ...]
+    shown: tuple[Shown, ...]  # the first of them
+    waiting: int
     holding: int  # that plainly hold
 
 
@@ -56,22 +65,23 @@ class HoldingPage:
 
     frame: Frame
     row: AssignmentRow
-    waiting: tuple[Waits, ...]
+    waiting: tuple[Shown, ...]
 
 
 def pile_page(done: int | None) -> PilePage:
     """Collect the sheets that wait."""
-    attempts = waiting_for_review(db(), me().school_id)
+    attempts = waiting_for_review(db(), me().school_id, at_most=_MOST_SHOWN)
+    counts = waiting_by_assignment(db(), me().school_id)
     rows = {row.id: row for row in assignments_of_school(db(), me().school_id)}
     return PilePage(
         frame=frame(Stage.REVIEW),
         heaps=tuple(
-            _heap(rows[assignment_id], tuple(group))
+            _heap(rows[assignment_id], tuple(group), counts[assignment_id])
             for assignment_id, group in groupby(
-                _waits(attempts), lambda one: one.attempt.assignment_id
+                _shown(attempts), lambda one: one.attempt.assignment_id
             )
         ),
-        waiting=len(attempts),
+        waiting=sum(one.waiting for one in counts.values()),
         done=done_of(done),
     )
 
@@ -82,7 +92,7 @@ def holding_page(assignment_id: int) -> HoldingPage:
     return HoldingPage(
         frame=frame(Stage.REVIEW),
         row=row,
-        waiting=_waits(holding(db(), me().school_id, assignment_id)),
+        waiting=_shown(holding(db(), me().school_id, assignment_id)),
     )
 
 
@@ -90,27 +100,31 @@ def done_of(photograph_id: int | None) -> Done | None:
     """Say what was just decided about a sheet."""
     if photograph_id is None:
         return None
-    attempt = attempt_of_school(db(), me().school_id, photograph_id)
+    return decided_just_now(attempt_of_school(db(), me().school_id, photograph_id))
+
+
+def decided_just_now(attempt: AttemptRow) -> Done:
+    """Say what was decided about an attempt."""
     words = {
         ReviewState.ACCEPTED: "is accepted",
         ReviewState.SENT_BACK: "goes back with your sentence",
     }
     return Done(
-        photograph_id=photograph_id,
+        photograph_id=attempt.photograph_id,
         student=attempt.student,
         words=words.get(attempt.review.state, "waits again"),
         lines=attempt.lines,
     )
 
 
-def _heap(row: AssignmentRow, waiting: tuple[Waits, ...]) -> Heap:
-    return Heap(row=row, waiting=waiting, holding=sum(one.attempt.holds_plainly for one in waiting))
+def _heap(row: AssignmentRow, shown: tuple[Shown, ...], count: Waits) -> Heap:
+    return Heap(row=row, shown=shown, waiting=count.waiting, holding=count.holding)
 
 
-def _waits(attempts: tuple[AttemptRow, ...]) -> tuple[Waits, ...]:
+def _shown(attempts: tuple[AttemptRow, ...]) -> tuple[Shown, ...]:
     strips = make_tiny_strips([tally_from_json(attempt.tally) for attempt in attempts])
     return tuple(
-        Waits(attempt=attempt, strip=strip) for attempt, strip in zip(attempts, strips, strict=True)
+        Shown(attempt=attempt, strip=strip) for attempt, strip in zip(attempts, strips, strict=True)
     )
 
 

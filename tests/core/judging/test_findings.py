@@ -6,7 +6,9 @@ import numpy as np
 import pytest
 
 from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
+from noema.core.exercises.asked import CellRole
 from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.part import part_of
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import FindingKind
 from noema.core.judging.verdict import Verdict
@@ -166,9 +168,9 @@ def test_paint_over_many_lines_is_said():
 
 def test_a_third_colour_in_a_mix_dulls_it():
     green = cell_of(WHEEL, "yellow-green")
-    muddy = mixed(lemon_yellow=12.0, phthalo_blue=0.06, rose=1.0)
-    kinds = {finding.kind for finding in found(WHEEL, {green.id: muddy})}
-    assert kinds & {FindingKind.DULL, FindingKind.WRONG_TUBE}
+    muddy = mixed(lemon_yellow=12.0, phthalo_blue=0.3, rose=0.7)
+    [finding] = found(WHEEL, {green.id: muddy})
+    assert (finding.kind, finding.cells) == (FindingKind.DULL, (green.id,))
 
 
 def test_a_ring_whose_hue_wanders_is_found():
@@ -182,8 +184,8 @@ def test_a_ring_whose_hue_wanders_is_found():
             a * np.cos(turn) - b * np.sin(turn),
             a * np.sin(turn) + b * np.cos(turn),
         )
-    kinds = {finding.kind for finding in found(RINGED, turned)}
-    assert kinds & {FindingKind.WANDERS, FindingKind.LEANS}
+    [finding] = found(RINGED, turned)
+    assert (finding.kind, finding.cells) == (FindingKind.WANDERS, tuple(turned))
 
 
 def test_greys_that_lean_all_along_are_a_cast_only_beyond_doubt():
@@ -223,15 +225,48 @@ def test_a_wheel_whose_yellow_isnt_the_lightest_misses_its_point():
         yellow.id: (yellow.lab[0] - 8.0, yellow.lab[1], yellow.lab[2]),
         orange.id: (orange.lab[0] + 9.0, orange.lab[1], orange.lab[2]),
     }
-    kinds = {finding.kind for finding in found(WHEEL, changed)}
-    assert kinds & {FindingKind.VALUES, FindingKind.SWAPPED, FindingKind.LEANS}
+    [finding] = found(WHEEL, changed)
+    assert (finding.kind, finding.cells) == (FindingKind.VALUES, (yellow.id, orange.id))
+
+
+def test_a_clean_pair_gone_grey_looks_mixed_with_another_blue():
+    clean = next(c for c in PAIRS.cells if c.id == "r2p2m")  # lemon yellow and phthalo blue
+    grey = (clean.lab[0], 0.15 * clean.lab[1], 0.15 * clean.lab[2])
+    [finding] = found(PAIRS, {clean.id: grey})
+    assert (finding.kind, finding.cells) == (FindingKind.WRONG_TUBE, (clean.id,))
+    assert (finding.tube, finding.own) == ("ultramarine", "phthalo blue")
 
 
 def test_a_muted_pair_louder_than_the_clean_one_misses_the_point():
-    clean = next(c for c in PAIRS.cells if c.id == "r2p2m")  # lemon yellow and phthalo blue
-    grey = (clean.lab[0], 0.15 * clean.lab[1], 0.15 * clean.lab[2])
-    kinds = {finding.kind for finding in found(PAIRS, {clean.id: grey})}
-    assert kinds & {FindingKind.DULL, FindingKind.WRONG_TUBE, FindingKind.LEANS}
+    greens = [c for c in PAIRS.cells if c.role is CellRole.SECONDARY and c.label == "green"]
+    clean, muted = (f(greens, key=lambda c: c.hvc.chroma) for f in (max, min))
+    dulled = (clean.lab[0], 0.62 * clean.lab[1], 0.62 * clean.lab[2])
+    findings = found(PAIRS, {clean.id: dulled, muted.id: clean.lab})
+    dull = [one for one in findings if one.kind is FindingKind.DULL]
+    assert [one.cells for one in dull] == [(clean.id,)]
+
+
+def test_darks_of_a_sheet_of_only_some_cells_can_still_be_darker():
+    mix = next(c for c in DARKS.cells if c.role is CellRole.DARK)
+    row = next(band for band in DARKS.bands if mix in band.cells)
+    again = part_of(DARKS, [cell.id for cell in row.cells])
+    light = (mix.lab[0] + 30.0, mix.lab[1], mix.lab[2])
+    dark = [one for one in found(again, {mix.id: light}) if one.kind is FindingKind.VALUES]
+    assert [(one.cells, one.towards) for one in dark] == [((mix.id,), "dark")]
+
+
+def test_two_neutrals_are_named_where_their_row_isnt_in_sight():
+    neutral = next(c for c in CHART.cells if c.role is CellRole.NEUTRAL)
+    twin = next(c for c in CHART.cells if c.of == neutral.id)
+    again = part_of(CHART, [neutral.id, twin.id])
+    apart = {
+        neutral.id: (neutral.lab[0] + 9.0, neutral.lab[1], neutral.lab[2]),
+        twin.id: (twin.lab[0] - 9.0, twin.lab[1], twin.lab[2]),
+    }
+    [finding] = [f for f in found(again, apart) if f.kind is FindingKind.TWO_NEUTRALS]
+    assert finding.cells == (neutral.id, twin.id)
+    assert "In  the" not in finding.words
+    assert "red" in finding.words
 
 
 def test_a_swap_across_the_place_where_a_ring_closes_is_found():

@@ -1,0 +1,36 @@
+"""Which files of the store rows speak of, and which uploads were abandoned."""
+
+from collections.abc import Collection
+from datetime import datetime
+
+from sqlalchemy import column, func, select, true
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import Session
+
+from noema.store.paint_tables import PrinterRow
+from noema.store.student_tables import Upload
+from noema.store.tables import Photograph, ReadingRow
+
+
+def named_files(session: Session, names: Collection[str]) -> frozenset[str]:
+    """Which of these files does any row speak of?"""
+    look = func.jsonb_array_elements(PrinterRow.measured).table_valued(column("value", JSONB))
+    calibrated = look.c.value["photograph"].astext
+    columns = (
+        Photograph.sha256,
+        Photograph.scan_sha256,
+        Photograph.shown_sha256,
+        ReadingRow.straight_sha256,
+    )
+    found: set[str] = set()
+    for sha256 in columns:
+        found.update(session.scalars(select(sha256).where(sha256.in_(names))))
+    photographs = select(calibrated).select_from(PrinterRow).join(look, true())
+    found.update(session.scalars(photographs.where(calibrated.in_(names))))
+    return frozenset(found)
+
+
+def abandoned_uploads(session: Session, before: datetime) -> tuple[str, ...]:
+    """Which photographs have been on their way since before a time?"""
+    question = select(Upload.id).where(Upload.photograph_id.is_(None), Upload.made_at < before)
+    return tuple(session.scalars(question.order_by(Upload.id)))
