@@ -11,6 +11,7 @@ from random import Random
 from flask import Flask
 from procrastinate import App
 
+from noema.actions.judge_sheets import queue_outdated
 from noema.core.errors import Refused
 from noema.devices.colour_meter import ColourMeter, SpooledMeter
 from noema.devices.file_store import LocalFiles
@@ -91,6 +92,8 @@ def run_worker() -> None:
     """Run the job worker from the environment."""
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s")
     settings = settings_from()
+    with open_sessions(open_engine(settings.database_url)).begin() as session:
+        queue_outdated(session)
     work(worker_of(settings), settings.reading_at_once, settings.heartbeat_s, settings.stalled_s)
 
 

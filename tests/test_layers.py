@@ -29,6 +29,7 @@ CORE_ORDER = [
     "photo",
     "judging",
     "coaching",
+    "words",
     "progress",
     "planning",
 ]

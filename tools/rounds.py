@@ -9,12 +9,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.coaching.moves import Move, next_moves
+from noema.core.coaching.moves import Act, Move, next_moves
 from noema.core.colour.difference import ciede2000
 from noema.core.exercises.asked import Asked, AskedCell, Lab
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.media import Medium
 from noema.core.judging.judge import judge
 from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.shelf import PaintSet
@@ -73,7 +72,7 @@ def rounds_of(seed: int) -> list[list[float]]:
         reading = photographed(seed * 10 + n, layout, pdf, painted)
         if reading.found:
             judgement = judge(reading, asked, Key.PAINTS, Level.ADVANCED, paints=paints)
-            for move in next_moves(judgement, asked, paints, Medium.ACRYLIC):
+            for move in next_moves(judgement, asked, paints):
                 if move.cell in piles:
                     piles[move.cell] = _followed(move, piles[move.cell], asked, paints, rng)
         apart.append(_apart(asked, piles, paints))
@@ -91,12 +90,12 @@ def _followed(
     move: Move, pile: Pile, asked: Asked, paints: PaintSet, rng: np.random.Generator
 ) -> Pile:
     """Do as was said, nearly."""
-    if move.addition is None or move.addition.add is None:
+    if move.act is not Act.ADD:
         cell = next(cell for cell in asked.cells if cell.id == move.cell)
         return _mixed(cell, paints, rng, CLUMSY)
     amounts = pile.amounts / pile.amounts.sum()
-    more = move.addition.share * np.exp(rng.normal(0.0, CLUMSY))
-    amounts[paints.tubes.index(move.addition.add)] += more
+    [(name, share)] = move.tubes.items()
+    amounts[paints.tubes.index(paints.tube(name))] += share * np.exp(rng.normal(0.0, CLUMSY))
     return replace(pile, amounts=amounts)
 
 

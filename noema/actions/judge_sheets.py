@@ -6,7 +6,7 @@ from sqlalchemy.orm import Session
 
 from noema.actions.weigh_exercise import weigh_exercise
 from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
-from noema.core.coaching.advice import advice
+from noema.core.coaching.advice import advise
 from noema.core.coaching.moves import next_moves
 from noema.core.colour.names import HueTable
 from noema.core.exercises.levels import Key
@@ -15,13 +15,15 @@ from noema.core.judging.judge import judge
 from noema.core.judging.judgement import JUDGE_VERSION, Judgement
 from noema.core.judging.tally import tally_of
 from noema.core.photo.reading import Reading
+from noema.formats.facts_json import facts_to_json
 from noema.formats.judgement_json import judgement_to_json, tally_to_json
 from noema.formats.reading_json import reading_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, keep_from_changing
 from noema.store.judgements import NewJudgement, add_judgement, open_review
 from noema.store.paints import hue_words
+from noema.store.queue import queue_judging
 from noema.store.readings import reading_of_photo
-from noema.store.revisions import behind
+from noema.store.revisions import assignments_behind, behind
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -59,21 +61,15 @@ def judge_sheet(
     """
     assignment, exercise = standard.assignment, for_sheet(standard.exercise, cells)
     judgement = _judged(reading, assignment, exercise, standard.table)
-    moves = next_moves(judgement, exercise.asked, exercise.paints, assignment.medium)
+    moves = {m.cell: m for m in next_moves(judgement, exercise.asked, exercise.paints)}
     new = NewJudgement(
         reading_id=reading_id,
         judge=JUDGE_VERSION,
         revision_id=assignment.revision_id,
         body=judgement_to_json(judgement),
         tally=tally_to_json(tally_of(judgement)),
-        sentence=advice(
-            judgement,
-            assignment.medium,
-            audience=assignment.audience,
-            moves={move.cell: move.words for move in moves},
-            turn=photograph_id,
-        ),
-        moves={move.cell: move.words for move in moves},
+        advice=facts_to_json(advise(judgement, moves)),
+        moves={cell: facts_to_json(move) for cell, move in moves.items()},
         attention=attention(
             judgement,
             reading.flags,
@@ -91,6 +87,14 @@ def judge_one_behind(session: Session, assignment_id: int, photograph_id: int) -
     if read is not None:
         seen = reading_from_json(read.body)
         judge_sheet(session, photograph_id, read.reading_id, seen, standard, read.cells)
+
+
+def queue_outdated(session: Session) -> int:
+    """Queue the judging of what an earlier judge judged; gives how many assignments there are."""
+    outdated = assignments_behind(session, JUDGE_VERSION)
+    for assignment_id in outdated:
+        queue_judging(session, assignment_id)
+    return len(outdated)
 
 
 def sheets_behind(session: Session, assignment_id: int) -> tuple[int, ...]:

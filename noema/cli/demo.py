@@ -23,6 +23,7 @@ from noema.actions.make_class import enrol_students, make_class
 from noema.actions.print_sheets import drawings, print_again, print_own_sheet, print_sheets
 from noema.actions.read_photograph import read_photograph
 from noema.actions.review_sheet import review_sheet
+from noema.actions.say_to import sentence_of
 from noema.actions.speak_to_class import speak_to_class
 from noema.actions.work_out_exercise import Chosen, Exercise, exercise_of, for_sheet
 from noema.cli.demo_printers import fill_printers
@@ -287,7 +288,7 @@ def _review(story: Story, class_id: int, assignment_id: int, given: Given) -> li
         astray = sum(verdict in (Verdict.DRIFTS, Verdict.OFF) for verdict in verdicts)
         decision = Decision(verb=Verb.ACCEPT)
         if astray > len(verdicts) / 4:
-            decision = Decision(verb=Verb.SEND_BACK, sentence=attempt.sentence)
+            decision = Decision(verb=Verb.SEND_BACK, sentence=sentence_of(attempt))
             sent_back.append(attempt)
         review_sheet(
             story.session,

@@ -3,13 +3,14 @@
 import json
 from dataclasses import replace
 from pathlib import Path
+from typing import Any
 
 import click
 
 from noema.cli.asking import Question, exercise_options, question_of
-from noema.core.coaching.advice import advice
+from noema.core.coaching.advice import advise
 from noema.core.coaching.audience import Audience
-from noema.core.coaching.moves import next_moves
+from noema.core.coaching.moves import Move, next_moves
 from noema.core.errors import BadExercise, BadFile
 from noema.core.exercises.asked import Asked, Lab
 from noema.core.exercises.catalogue import FIRST_KIND, has
@@ -19,10 +20,16 @@ from noema.core.exercises.media import Medium
 from noema.core.exercises.options import given
 from noema.core.exercises.painted_keys import as_painted
 from noema.core.judging.judge import judge
+from noema.core.judging.judgement import Judgement
 from noema.core.judging.review import Review
 from noema.core.judging.rubric import USUAL_RUBRIC
 from noema.core.judging.skills import skill_marks
 from noema.core.photo.reading import Reading
+from noema.core.words.advice import advice_words
+from noema.core.words.findings import finding_words
+from noema.core.words.moves import move_words
+from noema.core.words.reasons import reason_words
+from noema.formats.facts_json import facts_to_json
 from noema.formats.judgement_json import judgement_to_json
 from noema.formats.reading_json import reading_from_text
 
@@ -67,16 +74,32 @@ def command(
         paints=paints,
         printed=printed,
     )
-    moves = {m.cell: m.words for m in next_moves(judgement, printed, paints, Medium(medium))}
+    moves = {move.cell: move for move in next_moves(judgement, printed, paints)}
+    said = {cell: _move_said(move, judgement, Medium(medium)) for cell, move in moves.items()}
     rubric = skill_marks(judgement, Review(), USUAL_RUBRIC)
     answer = {
         "sheet": reading.sheet,
-        **judgement_to_json(judgement),
-        "moves": moves,
+        **_said(judgement),
+        "moves": said,
         "skills": {mark.skill.value: mark.level for mark in rubric},
-        "advice": advice(judgement, Medium(medium), audience=Audience(audience), moves=moves),
+        "advice": advice_words(advise(judgement, moves), Medium(medium), Audience(audience)),
     }
     click.echo(json.dumps(answer))
+
+
+def _said(judgement: Judgement) -> dict[str, Any]:
+    """Give a judgement's facts with their words beside them."""
+    body: dict[str, Any] = judgement_to_json(judgement)
+    for finding, facts in zip(judgement.findings, body["findings"], strict=True):
+        facts["words"] = finding_words(finding, judgement)
+    for cell, facts in zip(judgement.cells, body["cells"], strict=True):
+        facts["reason"] = reason_words(cell.reason)
+    return body
+
+
+def _move_said(move: Move, judgement: Judgement, medium: Medium) -> dict[str, Any]:
+    words = move_words(move, medium, judgement.own_tubes)
+    return {**facts_to_json(move), "words": words}
 
 
 def _with_cells(question: Question, cells: int) -> Question:

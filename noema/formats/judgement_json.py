@@ -11,16 +11,17 @@ from noema.core.judging.judgement import (
     Drift,
     Evenness,
     Finding,
-    FindingKind,
     Judgement,
+    Reason,
+    Why,
 )
 from noema.core.judging.tally import Tally
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
+from noema.formats.facts_json import facts_from_json, facts_to_json
 
 Json = dict[str, object]
 
-_SAID = ("tube", "own", "towards")  # of a finding, where there is something to say
 _BySkill = dict[str, dict[str, list[float]]]
 _SKILLS = {skill.value: skill for skill in Skill}
 _VERDICTS = {verdict.value: verdict for verdict in Verdict}
@@ -43,16 +44,8 @@ def judgement_to_json(judgement: Judgement) -> Json:
             "smallest": round(even.smallest, 3),
             "smallest_after": even.smallest_after,
         },
-        "findings": [
-            {
-                "kind": f.kind.value,
-                "cells": list(f.cells),
-                "amount": round(f.amount, 3),
-                "words": f.words,
-                **{name: said for name in _SAID if (said := getattr(f, name))},
-            }
-            for f in judgement.findings
-        ],
+        "findings": [facts_to_json(finding) for finding in judgement.findings],
+        **({"own_tubes": dict(judgement.own_tubes)} if judgement.own_tubes else {}),
         "cells": [_cell_to_json(cell) for cell in judgement.cells],
     }
 
@@ -76,6 +69,7 @@ def judgement_from_json(values: Json) -> Judgement:
             smallest_after=str(even["smallest_after"]),
         ),
         findings=tuple(_finding(f) for f in cast(list[Json], values["findings"])),
+        own_tubes=cast(dict[str, str], values.get("own_tubes", {})),
         cells=tuple(_cell(c) for c in cast(list[Json], values["cells"])),
     )
 
@@ -127,13 +121,9 @@ def demand_from_json(values: Json) -> Demand:
 
 
 def _finding(values: Json) -> Finding:
-    return Finding(
-        kind=FindingKind(values["kind"]),
-        cells=tuple(cast(list[str], values["cells"])),
-        amount=cast(float, values["amount"]),
-        words=str(values["words"]),
-        **{name: str(values.get(name, "")) for name in _SAID},
-    )
+    # Judges up to the fifth kept words, and tubes by their labels: those words are what is said.
+    told = {"told": values["words"]} if "words" in values else {}
+    return facts_from_json(Finding, {**values, **told})
 
 
 def _cell_to_json(cell: CellJudgement) -> Json:
@@ -151,7 +141,7 @@ def _cell_to_json(cell: CellJudgement) -> Json:
         "lean": _drift_to_json(cell.lean),
         "craft": None if cell.craft is None else round(cell.craft, 3),
         "verdict": cell.verdict.value,
-        "reason": cell.reason,
+        "why": facts_to_json(cell.reason),
         "measured": cell.measured,
     }
 
@@ -172,13 +162,21 @@ def _cell(values: Json) -> CellJudgement:
         hue=_drift(values["hue"]),
         chroma=_drift(values["chroma"]),
         verdict=Verdict(values["verdict"]),
-        reason=str(values["reason"]),
+        reason=_reason(values),
         # Judgements of earlier versions say nothing of these.
         measured=bool(values.get("measured", values["verdict"] != Verdict.LOOK.value)),
         jump=_drift(values.get("jump")),
         lean=_drift(values.get("lean")),
         craft=cast(float | None, values.get("craft")),
     )
+
+
+def _reason(values: Json) -> Reason:
+    if "why" in values:
+        return facts_from_json(Reason, values["why"])
+    # Judges up to the fifth kept words.
+    holds = values["verdict"] == Verdict.HOLDS.value
+    return Reason(why=Why.HOLDS if holds else Why.STRAYS, told=str(values["reason"]))
 
 
 def _drift_to_json(drift: Drift | None) -> Json | None:

@@ -1,21 +1,17 @@
 """Judgements of readings, and what was said with them."""
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection
 from dataclasses import asdict, dataclass
-from typing import cast
 
-from sqlalchemy import select, update
+from sqlalchemy import select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from noema.store.base import Json
 from noema.store.tables import (
-    Assignment,
     JudgementRow,
-    Photograph,
     ReadingRow,
     ReviewRow,
-    Sheet,
 )
 
 
@@ -28,8 +24,8 @@ class NewJudgement:
     revision_id: int  # of the key it is judged by
     body: Json
     tally: Json
-    sentence: str
-    moves: Json  # what to do next, by cell
+    advice: Json  # what one sentence says of it, as facts
+    moves: Json  # the next by cell, as facts
     attention: float  # how much it needs a look
     holds_plainly: bool
 
@@ -62,7 +58,7 @@ def is_judged(session: Session, photograph_id: int) -> bool:
     return session.get(ReviewRow, photograph_id) is not None
 
 
-def moves_of(session: Session, photograph_ids: Collection[int]) -> dict[int, dict[str, str]]:
+def moves_of(session: Session, photograph_ids: Collection[int]) -> dict[int, Json]:
     """What should be done next with the cells of some attempts, by cell?"""
     question = (
         select(ReviewRow.photograph_id, JudgementRow.moves)
@@ -70,52 +66,6 @@ def moves_of(session: Session, photograph_ids: Collection[int]) -> dict[int, dic
         .where(ReviewRow.photograph_id.in_(photograph_ids))
     )
     return {row.photograph_id: row.moves for row in session.execute(question)}
-
-
-@dataclass(frozen=True, kw_only=True)
-class SaidOf:
-    """A current judgement whose sentence may have to be said otherwise."""
-
-    judgement_id: int
-    photograph_id: int
-    medium: str
-    body: Json
-    moves: dict[str, str]
-
-
-def said_of_class(session: Session, class_id: int) -> tuple[SaidOf, ...]:
-    """Which judgements stand behind a class's attempts?"""
-    question = (
-        select(
-            JudgementRow.id,
-            ReviewRow.photograph_id,
-            Assignment.medium,
-            JudgementRow.body,
-            JudgementRow.moves,
-        )
-        .join(ReviewRow, ReviewRow.judgement_id == JudgementRow.id)
-        .join(Photograph, Photograph.id == ReviewRow.photograph_id)
-        .join(Sheet, Sheet.id == Photograph.sheet_id)
-        .join(Assignment, Assignment.id == Sheet.assignment_id)
-        .where(Assignment.class_id == class_id)
-    )
-    return tuple(
-        SaidOf(
-            judgement_id=row.id,
-            photograph_id=row.photograph_id,
-            medium=row.medium,
-            body=row.body,
-            moves=cast(dict[str, str], row.moves),
-        )
-        for row in session.execute(question)
-    )
-
-
-def say_otherwise(session: Session, sentences: Mapping[int, str]) -> None:
-    """Keep other sentences for some judgements, by number."""
-    rows = [{"id": number, "sentence": sentence} for number, sentence in sentences.items()]
-    if rows:
-        session.execute(update(JudgementRow), rows)
 
 
 def judgements_of(session: Session, photograph_ids: Collection[int]) -> dict[int, Json]:

@@ -9,7 +9,9 @@ from sqlalchemy import ColumnElement, Row, ScalarSelect, Select, Text, func, lit
 from sqlalchemy.dialects.postgresql import JSONB, distinct_on
 from sqlalchemy.orm import Session
 
+from noema.core.coaching.audience import Audience
 from noema.core.errors import NotFound
+from noema.core.exercises.media import Medium
 from noema.core.judging.review import Review, ReviewState
 from noema.core.judging.verdict import Verdict
 from noema.core.progress.states import PhotoState
@@ -42,7 +44,9 @@ class AttemptRow:
     class_name: str
     received_at: datetime
     tally: Json  # the judgement boiled down
-    sentence: str  # what Noema advises
+    advice: Json  # what Noema advises, as facts
+    audience: Audience  # whom it is said to
+    medium: Medium
     attention: float  # how much it needs a look
     holds_plainly: bool
     is_behind: bool  # judged by an earlier key than the one that holds now
@@ -228,7 +232,9 @@ def _attempts(tally: ColumnElement[Json] | None = None) -> Select[Any]:
             Assignment.class_id,
             SchoolClass.name.label("class_name"),
             (JudgementRow.tally if tally is None else tally).label("tally"),
-            JudgementRow.sentence,
+            JudgementRow.advice,
+            SchoolClass.audience,
+            Assignment.medium,
             JudgementRow.attention,
             JudgementRow.holds_plainly,
             (KeyRevision.number != Assignment.revision).label("is_behind"),
@@ -294,7 +300,9 @@ def _rows(session: Session, question: Select[Any]) -> tuple[AttemptRow, ...]:
             class_name=row.class_name,
             received_at=row.received_at,
             tally=row.tally,
-            sentence=row.sentence,
+            advice=row.advice,
+            audience=Audience(row.audience),
+            medium=Medium(row.medium),
             attention=row.attention,
             holds_plainly=row.holds_plainly,
             is_behind=row.is_behind,

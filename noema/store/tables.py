@@ -254,8 +254,8 @@ class JudgementRow(Base):
     revision_id: Mapped[int] = mapped_column(ForeignKey("key_revision.id"), index=True)
     body: Mapped[Json]
     tally: Mapped[Json]  # the body boiled down, for tables that show hundreds
-    sentence: Mapped[str] = mapped_column(String(400))
-    moves: Mapped[Json] = mapped_column(server_default=text("'{}'"))  # what to do next, by cell
+    advice: Mapped[Json]  # what one sentence says of it, as facts
+    moves: Mapped[Json] = mapped_column(server_default=text("'{}'"))  # the next by cell, as facts
     attention: Mapped[float] = mapped_column(server_default=text("1"))  # how much it needs a look
     holds_plainly: Mapped[bool] = mapped_column(server_default=text("false"))
     made_at: Mapped[datetime] = made_now()

@@ -6,6 +6,7 @@ from noema.actions.accept_holding import accept_holding, holding, take_back
 from noema.actions.match_photograph import give_to_another
 from noema.actions.print_sheets import drawings, print_for_sent_back
 from noema.actions.read_photograph import read_photograph
+from noema.actions.say_to import sentence_of
 from noema.core.errors import Refused
 from noema.core.judging.review import Decision, ReviewState, Verb
 from noema.formats.judgement_json import judgement_from_json
@@ -71,7 +72,7 @@ def test_what_a_colleague_decided_meanwhile_is_left_and_named(school):
 
 def test_a_sentence_of_ones_own_is_kept_under_what_was_found(school):
     photo = school.reviewable(hand=SWAPPED)
-    own = school.attempt(photo).sentence
+    own = sentence_of(school.attempt(photo))
     school.decides(photo, Decision(verb=Verb.SEND_BACK, sentence=own))
     with school.sessions() as session:
         assert phrase_book(session, school.id) == ()

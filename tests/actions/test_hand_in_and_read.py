@@ -11,6 +11,7 @@ from noema.actions import judge_sheets, show_photograph
 from noema.actions.hand_in_photo import hand_in_photo
 from noema.actions.match_photograph import match_photograph, set_aside
 from noema.actions.read_photograph import give_up_reading, read_photograph
+from noema.actions.say_to import sentence_of
 from noema.core.errors import NotFound, Refused, StoreFull
 from noema.core.progress.states import PhotoState
 from noema.formats.reading_json import reading_from_json
@@ -37,7 +38,7 @@ def test_a_photograph_is_kept_matched_read_and_judged(school):
     with school.sessions() as session:
         attempt = attempt_of_school(session, school.id, photo.id)
     assert len(attempt.tally["ids"]) == 5
-    assert attempt.sentence
+    assert sentence_of(attempt)
 
 
 def test_the_same_photograph_twice_is_recognised(school):

@@ -7,7 +7,9 @@ from sqlalchemy import text
 
 from noema.actions import read_photograph
 from noema.actions.hold_against import Holding, hold_against
+from noema.actions.judge_sheets import queue_outdated
 from noema.actions.read_again import reread_photograph
+from noema.actions.say_to import sentence_of
 from noema.actions.speak_to_class import speak_to_class
 from noema.core.coaching.audience import Audience
 from noema.core.errors import NotFound, Refused
@@ -19,7 +21,7 @@ from noema.core.judging.review import Decision, ReviewState, Verb
 from noema.jobs.judge_assignment import judge_behind
 from noema.stand_ins.painter import Hand
 from noema.store.assignments import assignment_of_school
-from noema.store.revisions import Progress, progress_of, revision_of
+from noema.store.revisions import Progress, assignments_behind, progress_of, revision_of
 
 UNEVEN = Hand(step_noise=0.9, missed=0.0, ragged_mm=0.3)
 
@@ -163,10 +165,28 @@ def test_an_older_judgement_is_followed_by_one_of_todays_judge(school):
     assert [row[0] for row in judgements(school, photo)] == ["noema-judge/1", JUDGE_VERSION]
 
 
+def test_what_an_earlier_judge_judged_is_judged_again_when_the_worker_starts(school):
+    photo = school.reviewable()
+    with school.sessions.begin() as session:
+        assert school.assignment_id not in assignments_behind(session, JUDGE_VERSION)
+        old = text(
+            "UPDATE judgement SET judge = 'noema-judge/5' WHERE reading_id IN "
+            "(SELECT id FROM reading WHERE photograph_id = :p)"
+        )
+        session.execute(old, {"p": photo})
+    with school.sessions.begin() as session:
+        assert school.assignment_id in assignments_behind(session, JUDGE_VERSION)
+        assert queue_outdated(session) >= 1
+    judge_behind(school.sessions, school.assignment_id)
+    assert [row[0] for row in judgements(school, photo)] == ["noema-judge/5", JUDGE_VERSION]
+    with school.sessions.begin() as session:
+        assert school.assignment_id not in assignments_behind(session, JUDGE_VERSION)
+
+
 def test_sentences_are_said_anew_for_another_audience(school):
     photo = school.reviewable(hand=UNEVEN, seed=5)
-    before = school.attempt(photo).sentence
+    before = sentence_of(school.attempt(photo))
     with school.sessions.begin() as session:
         speak_to_class(session, school.id, school.class_id, Audience.CHILD)
-    assert school.attempt(photo).sentence != before
+    assert sentence_of(school.attempt(photo)) != before
     assert len(judgements(school, photo)) == 1

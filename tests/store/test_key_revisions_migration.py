@@ -6,6 +6,12 @@ import pytest
 from alembic import command
 from sqlalchemy import text
 
+from noema.core.coaching.advice import Advice
+from noema.core.coaching.moves import Move
+from noema.core.exercises.media import Medium
+from noema.core.words.advice import advice_words
+from noema.core.words.moves import move_words
+from noema.formats.facts_json import facts_from_json
 from noema.store.engine import migrations_of, open_engine
 
 ASSIGNED = """
@@ -28,11 +34,15 @@ INSERT INTO photograph (id, school_id, pile_id, sheet_id, sha256, size_bytes, me
     original_name, state) VALUES (1, 1, 1, 1, repeat('a', 64), 1, 1, 'a.jpg', 'read');
 INSERT INTO reading (id, photograph_id, sheet_id, reader, body) VALUES (1, 1, 1, 'r', '{}');
 """
-JUDGED = "INSERT INTO judgement (reading_id, judge, key, level, body, tally, sentence) VALUES "
+JUDGED = """
+INSERT INTO judgement (reading_id, judge, key, level, body, tally, sentence, moves) VALUES
+(1, 'noema-judge/5', :key, :level, :body, '{}', :sentence, :moves)
+"""
 BODIES = (
     ("named", "beginner", 0.7),
     ("own-ends 3f2a1", "advanced", 0.2),
 )
+SAID, MOVED = "Step 3 is too dark.", "Lay another thin wash over it when it is dry."
 
 
 @pytest.fixture
@@ -56,8 +66,14 @@ def test_every_key_something_was_judged_by_becomes_a_revision(old_url):
         for key, level, value in BODIES:
             body = {"cells": [{"tolerance_value": value, "hue": None, "chroma": None}]}
             connection.execute(
-                text(f"{JUDGED} (1, 'noema-judge/5', :key, :level, :body, '{{}}', '')"),
-                {"key": key, "level": level, "body": json.dumps(body)},
+                text(JUDGED),
+                {
+                    "key": key,
+                    "level": level,
+                    "body": json.dumps(body),
+                    "sentence": SAID,
+                    "moves": json.dumps({"c3": MOVED}),
+                },
             )
         command.upgrade(settings, "0009")
         held = connection.execute(
@@ -68,7 +84,10 @@ def test_every_key_something_was_judged_by_becomes_a_revision(old_url):
         ).all()
         judged = "SELECT k.number FROM judgement j JOIN key_revision k ON k.id = j.revision_id"
         numbers = connection.scalars(text(f"{judged} ORDER BY j.id")).all()
+        command.upgrade(settings, "head")
+        facts = connection.execute(text("SELECT advice, moves FROM judgement LIMIT 1")).one()
         command.downgrade(settings, "0008")
+        sentence = connection.scalar(text("SELECT sentence FROM judgement LIMIT 1"))
         back = connection.execute(
             text("SELECT key, level, (tolerance->>'value')::float FROM assignment ORDER BY id")
         ).all()
@@ -80,6 +99,10 @@ def test_every_key_something_was_judged_by_becomes_a_revision(old_url):
         (2, 1, "named", "beginner", 0.7, 1),
     ]
     assert numbers == [1, 2]
+    advice = facts_from_json(Advice, facts.advice)
+    move = facts_from_json(Move, facts.moves["c3"])
+    assert advice_words(advice, Medium.ACRYLIC) == sentence == SAID
+    assert move_words(move, Medium.ACRYLIC, {}) == MOVED
     assert [tuple(row) for row in back] == [
         ("own-ends", "advanced", 0.2),
         ("named", "beginner", 0.7),

@@ -1,33 +1,30 @@
-"""One sentence for a sheet: the single change that would help most, encouraging and true.
+"""What to say of a sheet: the single change that would help most, as facts.
 
-What was found first decides; the words for each audience stand in `data/sentences.toml`.
+What was found first decides; `core/words` makes one sentence of it, for an audience.
 """
 
-import tomllib
 from collections.abc import Mapping
-from pathlib import Path
-from types import MappingProxyType
+from dataclasses import dataclass, field, replace
 
-from noema.core.coaching.audience import Audience
-from noema.core.coaching.moves import who_moves
+from noema.core.coaching.moves import Move, who_moves
 from noema.core.exercises.catalogue import has
 from noema.core.exercises.kind import Trait
-from noema.core.exercises.media import Medium
 from noema.core.judging.judgement import (
     CellJudgement,
     Finding,
     FindingKind,
     Judgement,
+    Reason,
     past_room,
 )
 from noema.core.judging.verdict import Verdict
-from noema.core.judging.words import cell_words, cells_words, opening, step_words
 
 LONGEST = 400
 """Letters of a sentence."""
 
-_NO_MOVES: Mapping[str, str] = MappingProxyType({})
-_TABLE = Path(__file__).parent / "data" / "sentences.toml"
+STRAYS, PRAISE = "strays", "praise"
+"""What a sentence is about where nothing was found: single cells that stray, or none."""
+
 _GREETED = (
     FindingKind.CONTAMINATED,
     FindingKind.WRONG_TUBE,
@@ -41,51 +38,53 @@ _AFTER_STRAYS = (FindingKind.JUMP, FindingKind.THIN, FindingKind.OVER_LINE)
 """Findings that wait until no cell surely strays."""
 
 
-def advice(
-    judgement: Judgement,
-    medium: Medium,
-    *,
-    audience: Audience = Audience.TEENAGER,
-    moves: Mapping[str, str] = _NO_MOVES,
-    turn: int = 0,
-) -> str:
-    """Say what to do next; `moves` are the next moves' words by cell.
+@dataclass(frozen=True, kw_only=True)
+class Advice:
+    """What one sentence says."""
 
-    `turn` takes the next of several ways to say it.
-    """
-    said = _what(judgement, medium, moves)
-    parts = [_phrase(name, audience, turn).format(**filled) for name, filled in said]
-    return " ".join(" ".join(parts).split())[:LONGEST]
+    about: str = ""  # its phrase: a kind of finding, or another of the phrases there are
+    greets: bool = False  # it says first how many hold
+    held: int = 0
+    read: int = 0  # cells that could be read
+    cells: tuple[str, ...] = ()  # it is about, by the names people know
+    tube: str = ""  # the paint it is about, by name
+    own: str = ""  # the paint that belongs there, by name
+    towards: str = ""  # the hue, or the end of value
+    steps: float = 0.0
+    reason: Reason | None = None  # why the cell strays
+    mover: str = ""  # which cell the move is for, where it isn't plain
+    move: Move | None = None
+    own_tubes: Mapping[str, str] = field(default_factory=dict)  # labels by name
+    told: str = ""  # by an earlier coach, who kept words instead of facts
 
 
-def _what(
-    judgement: Judgement, medium: Medium, moves: Mapping[str, str]
-) -> list[tuple[str, dict[str, str]]]:
-    """Choose what to say: names of phrases, each with what fills its braces."""
+def advise(judgement: Judgement, moves: Mapping[str, Move]) -> Advice:
+    """Choose what to say next; `moves` are the next moves by cell."""
+    return replace(_chosen(judgement, moves), own_tubes=judgement.own_tubes)
+
+
+def _chosen(judgement: Judgement, moves: Mapping[str, Move]) -> Advice:
     finding = _first(judgement)
     if finding is not None:
-        filled = _about(finding, judgement, medium, moves)
-        greeting = [_greeting(judgement)] if finding.kind in _GREETED else []
-        is_dark = finding.kind is FindingKind.VALUES and finding.towards == "dark"
-        return [
-            *greeting,
-            (f"{finding.kind.value}-dark" if is_dark else finding.kind.value, filled),
-        ]
+        return _about(finding, judgement, moves)
     away = _away(judgement)
     if away:
         worst = max(away, key=past_room)
-        filled = {
-            "cell": cell_words(worst.label),
-            "reason": f"{worst.reason[:1].lower()}{worst.reason[1:]}",
-            "move": moves.get(worst.id, ""),
-        }
-        return [_greeting(judgement), ("strays", filled)]
-    unsure = [cell.label for cell in judgement.cells if cell.verdict is Verdict.LOOK]
+        return Advice(
+            about=STRAYS,
+            greets=True,
+            held=judgement.count(Verdict.HOLDS),
+            read=_read(judgement),
+            cells=(worst.label,),
+            reason=worst.reason,
+            move=moves.get(worst.id),
+        )
+    unsure = tuple(cell.label for cell in judgement.cells if cell.verdict is Verdict.LOOK)
     if len(unsure) > judgement.count(Verdict.HOLDS):
-        return [("unsure", {})]
+        return Advice(about="unsure")
     if unsure:
-        return [("some-unsure", {"cells": cells_words(unsure)})]
-    return [("praise-row" if has(judgement.exercise, Trait.ONE_SCALE) else "praise", {})]
+        return Advice(about="some-unsure", cells=unsure)
+    return Advice(about="praise-row" if has(judgement.exercise, Trait.ONE_SCALE) else PRAISE)
 
 
 def _first(judgement: Judgement) -> Finding | None:
@@ -102,65 +101,37 @@ def first_finding(judgement: Judgement) -> str:
     finding = _first(judgement)
     if finding is not None:
         return finding.kind.value
-    return "strays" if _away(judgement) else "praise"
+    return STRAYS if _away(judgement) else PRAISE
 
 
 def _away(judgement: Judgement) -> list[CellJudgement]:
     return [c for c in judgement.cells if c.verdict in (Verdict.DRIFTS, Verdict.OFF)]
 
 
-def _greeting(judgement: Judgement) -> tuple[str, dict[str, str]]:
-    held = judgement.count(Verdict.HOLDS)
-    read = len(judgement.cells) - judgement.count(Verdict.LOOK)
-    return ("some-hold" if held else "none-hold", {"held": str(held), "all": str(read)})
+def _read(judgement: Judgement) -> int:
+    return len(judgement.cells) - judgement.count(Verdict.LOOK)
 
 
-def _about(
-    finding: Finding, judgement: Judgement, medium: Medium, moves: Mapping[str, str]
-) -> dict[str, str]:
+def _about(finding: Finding, judgement: Judgement, moves: Mapping[str, Move]) -> Advice:
     labels = {cell.id: cell.label for cell in judgement.cells}
-    named = [labels[cell] for cell in finding.cells]
     acting = finding.cells[:1]
+    of_two = finding.kind in (FindingKind.TOGETHER, FindingKind.ORDER)
     if finding.kind is FindingKind.TOGETHER:
         acting = (who_moves(judgement, finding.cells),)
     elif finding.kind is FindingKind.ORDER:
         acting = tuple(cell for cell in finding.cells if cell in moves)[:1]
     mover = next((cell for cell in acting if cell in moves), None)
-    return {
-        "cells": cells_words(named),
-        "Cells": opening(cells_words(named)),
-        "Cell": opening(cell_words(named[0])) if named else "",
-        "tube": finding.tube,
-        "own": finding.own,
-        "towards": _end(finding),
-        "move": "" if mover is None else _at(labels[mover], moves[mover], finding),
-        "by": step_words(finding.amount),
-        "how": _how(finding.kind, medium),
-        "coat": "layer" if medium.is_dry else "coat",
-    }
-
-
-def _at(label: str, move: str, finding: Finding) -> str:
-    """Say at which of two cells a move is meant."""
-    if finding.kind not in (FindingKind.TOGETHER, FindingKind.ORDER):
-        return move
-    return f"{opening(cell_words(label))}: {move[:1].lower()}{move[1:]}"
-
-
-def _end(finding: Finding) -> str:
-    is_end_of_value = finding.kind is FindingKind.BUNCHED and finding.towards in ("dark", "light")
-    return f"the {finding.towards} end" if is_end_of_value else finding.towards
-
-
-def _how(kind: FindingKind, medium: Medium) -> str:
-    if kind is FindingKind.SHORT_DARK:
-        return "press another layer into it" if medium.is_dry else "use the black thick, no white"
-    return "leave the paper bare" if medium.is_dry else "take clean white with a clean brush"
-
-
-def _phrase(name: str, audience: Audience, turn: int) -> str:
-    ways = _PHRASES[name][audience.value]
-    return ways[turn % len(ways)]
-
-
-_PHRASES: dict[str, dict[str, list[str]]] = tomllib.loads(_TABLE.read_text(encoding="utf-8"))
+    is_dark = finding.kind is FindingKind.VALUES and finding.towards == "dark"
+    return Advice(
+        about=f"{finding.kind.value}-dark" if is_dark else finding.kind.value,
+        greets=finding.kind in _GREETED,
+        held=judgement.count(Verdict.HOLDS),
+        read=_read(judgement),
+        cells=tuple(labels[cell] for cell in finding.cells),
+        tube=finding.tube,
+        own=finding.own,
+        towards=finding.towards,
+        steps=finding.amount,
+        mover=labels[mover] if mover and of_two else "",
+        move=None if mover is None else moves[mover],
+    )

@@ -1,11 +1,12 @@
-"""The next move for each cell off its step: what to add and about how much, as painters say it.
+"""The next move for each cell off its step: what to add and about how much.
 
-Paint is moved from the lighter side, because adding is easy and removing is impossible; a drawing
-is darkened by another layer and lightened by lifting. Only what the class has is ever added.
+Paint is moved from the lighter side, because adding is easy and removing is impossible. Only what
+the class has is ever added.
 """
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from enum import Enum
 
 import numpy as np
 
@@ -14,14 +15,11 @@ from noema.core.exercises.asked import Asked, AskedCell, Band
 from noema.core.exercises.catalogue import has
 from noema.core.exercises.cells import is_wash
 from noema.core.exercises.kind import Trait
-from noema.core.exercises.media import Medium
 from noema.core.judging.judgement import CellJudgement, FindingKind, Judgement
 from noema.core.judging.verdict import Verdict
-from noema.core.judging.words import opening, step_words
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import lab_of_parts
 from noema.core.pigments.next_move import NextMove, next_move
-from noema.core.pigments.says import say_addition, say_parts
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Tube
 from noema.core.sheet.layout import Triple
@@ -29,18 +27,32 @@ from noema.core.sheet.layout import Triple
 _ENOUGH = 0.4  # of the way left, with which a mix's own tubes count as good enough
 
 
+class Act(Enum):
+    """What is done with a cell's paint."""
+
+    ADD = "add"  # tubes to what is kept of the pile
+    AGAIN = "again"  # mix it anew from its tubes, the lightest first
+    AS_IT_COMES = "as-it-comes"  # take the tube by itself, from a clean brush
+    DARKER = "darker"  # by some steps, where nothing is known of its tubes
+    LIGHTER = "lighter"
+    WASH_OVER = "wash-over"  # another thin wash
+    MORE_WATER = "more-water"  # start again: a wash can't be lightened
+    THINNER = "thinner"  # start again, brushed out
+
+
 @dataclass(frozen=True, kw_only=True)
 class Move:
-    """What to do next with one cell."""
+    """What to do next with one cell: facts, which `core/words` says."""
 
     cell: str
-    words: str  # a sentence
-    addition: NextMove | None = None  # what it rests on, where paint is added
+    act: Act
+    tubes: Mapping[str, float] = field(default_factory=dict)  # volumes by name, in order
+    keep: float = 1.0  # of the pile, to one volume of which tubes are added
+    steps: float = 0.0  # by how many it is made darker or lighter
+    told: str = ""  # by an earlier coach, who kept words instead of facts
 
 
-def next_moves(
-    judgement: Judgement, printed: Asked, paints: PaintSet | None, medium: Medium
-) -> tuple[Move, ...]:
+def next_moves(judgement: Judgement, printed: Asked, paints: PaintSet | None) -> tuple[Move, ...]:
     """Give a move for every cell that surely strays, or sits where it shouldn't.
 
     `printed` is the exercise as these paints give it.
@@ -57,7 +69,7 @@ def next_moves(
         for band in printed.bands
         for cell in band.cells
         if cell.id in _to_move(judgement) - swapped
-        and (move := _move(judged[cell.id], cell, band, printed.kind, paints, medium))
+        and (move := _move(judged[cell.id], cell, band, printed.kind, paints))
     )
 
 
@@ -88,24 +100,20 @@ def _move(
     band: Band,
     kind: str,
     paints: PaintSet | None,
-    medium: Medium,
 ) -> Move | None:
     if paints is None or not cell.parts:
-        turn = "lighter" if judged.steps < 0 else "darker"
-        words = f"Make it {step_words(judged.steps)} {turn}{_by(turn, medium)}."
-        return Move(cell=cell.id, words=words)
+        act = Act.LIGHTER if judged.steps < 0 else Act.DARKER
+        return Move(cell=cell.id, act=act, steps=abs(judged.steps))
     if is_wash(cell, paints.binder.dry):
-        return Move(cell=cell.id, words=_of_wash(judged, paints.binder))
+        return Move(cell=cell.id, act=_of_wash(judged, paints.binder))
     if len(cell.parts) == 1:
-        tube = cell.parts[0].tube.label
-        words = f"Start again with {tube} as it comes, from a clean brush."
-        return Move(cell=cell.id, words=words)
+        return Move(cell=cell.id, act=Act.AS_IT_COMES, tubes={cell.parts[0].tube.name: 1.0})
     found = _best(_as_mixed(judged, cell), cell, band, kind, paints)
     if found.is_there:
         return None
     if found.add is None:
-        return Move(cell=cell.id, words=_again(cell))
-    return Move(cell=cell.id, words=f"{opening(say_addition(found))}.", addition=found)
+        return Move(cell=cell.id, act=Act.AGAIN, tubes=_lightest_first(cell))
+    return Move(cell=cell.id, act=Act.ADD, tubes={found.add.name: found.share}, keep=found.keep)
 
 
 def _best(pile: Triple, cell: AskedCell, band: Band, kind: str, paints: PaintSet) -> NextMove:
@@ -134,27 +142,13 @@ def _as_mixed(judged: CellJudgement, cell: AskedCell) -> Triple:
     return (lightness, a, b)
 
 
-def _again(cell: AskedCell) -> str:
-    """Say to start again, the lightest tube first."""
+def _lightest_first(cell: AskedCell) -> dict[str, float]:
+    """Give a mix's volumes in the order in which a painter takes its tubes."""
     parts = sorted(cell.parts, key=lambda part: -float(lab_of_parts([part])[0]))
-    tubes = [part.tube.label for part in parts]
-    return (
-        f"Start again from {tubes[0]} and bring in {' and '.join(tubes[1:])}: "
-        f"{say_parts(cell.parts)}."
-    )
+    return {part.tube.name: part.amount for part in parts}
 
 
-def _of_wash(judged: CellJudgement, binder: Binder) -> str:
+def _of_wash(judged: CellJudgement, binder: Binder) -> Act:
     if judged.drift > 0.0:
-        return "Lay another thin wash over it when it is dry."
-    if binder is Binder.WATERCOLOUR:
-        return "Start again with more water: a wash can be darkened, not lightened."
-    return "Start again and brush it out thinner."
-
-
-def _by(turn: str, medium: Medium) -> str:
-    if medium.is_dry:
-        return ", with another thin layer" if turn == "darker" else ", by lifting some off"
-    if turn == "darker":
-        return ", with a touch more black"
-    return ": start again from the lighter pile and bring in less black"
+        return Act.WASH_OVER
+    return Act.MORE_WATER if binder is Binder.WATERCOLOUR else Act.THINNER

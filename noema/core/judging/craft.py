@@ -7,8 +7,7 @@ from numpy.typing import NDArray
 
 from noema.core.colour.lab import lab_to_xyz
 from noema.core.judging.evidence import THIN_COVERAGE, Evidence
-from noema.core.judging.judgement import Finding, FindingKind
-from noema.core.judging.words import cells_words, opening
+from noema.core.judging.judgement import Finding, FindingKind, Manner
 from noema.core.photo.reading import CellFlag, CellReading
 
 Floats = NDArray[np.float64]
@@ -57,9 +56,7 @@ def craft_of(seen: CellReading) -> float | None:
 def _bare(evidence: Evidence) -> Iterator[Finding]:
     bare = [cell.id for cell in evidence.asked.cells if cell.id in evidence.empty]
     if bare:
-        are = "is" if len(bare) == 1 else "are"
-        words = opening(f"{cells_words(evidence.labels(bare))} {are} still bare.")
-        yield Finding(kind=FindingKind.EMPTY, cells=tuple(bare), amount=len(bare), words=words)
+        yield Finding(kind=FindingKind.EMPTY, cells=tuple(bare), amount=len(bare))
 
 
 def _wet(evidence: Evidence, painted: Sequence[CellReading]) -> Iterator[Finding]:
@@ -74,8 +71,7 @@ def _wet(evidence: Evidence, painted: Sequence[CellReading]) -> Iterator[Finding
         kind=FindingKind.WET,
         cells=shiny,
         amount=len(shiny) / len(painted),
-        words=f"{len(shiny)} of {len(painted)} cells shine: it looks photographed wet, "
-        "or under a lamp.",
+        among=len(painted),
     )
 
 
@@ -122,13 +118,11 @@ def _thin(
     if not thin:
         return
     ids = tuple(seen.id for seen in painted if seen.id in thin)
-    names = opening(cells_words(evidence.labels(ids)))
-    how = "patchy inside the outline" if bare else "streaky"
     yield Finding(
         kind=FindingKind.THIN,
         cells=ids,
         amount=1.0 - min(seen.coverage for seen in painted),
-        words=f"{names} {'is' if len(ids) == 1 else 'are'} {how}.",
+        manner=Manner.PATCHY if bare else Manner.STREAKY,
     )
 
 
@@ -143,5 +137,4 @@ def _over_line(evidence: Evidence, painted: Sequence[CellReading]) -> Iterator[F
             kind=FindingKind.OVER_LINE,
             cells=tuple(over),
             amount=len(over) / len(painted),
-            words=f"Paint runs over the line at {cells_words(evidence.labels(over))}.",
         )

@@ -1,4 +1,4 @@
-"""How far a cell lies from its step in hue and in chroma, and how that is said."""
+"""How far a cell lies from its step in hue and in chroma, and what a verdict rests on."""
 
 from collections.abc import Sequence
 
@@ -7,15 +7,13 @@ import numpy as np
 from noema.core.colour.hvc import HVC
 from noema.core.colour.names import NEUTRAL_WORD_BELOW, HueTable, hue_step
 from noema.core.exercises.asked import AskedCell
-from noema.core.judging.judgement import Drift
+from noema.core.judging.judgement import Drift, Off, Reason, Why
 from noema.core.judging.verdict import Verdict, verdict_of
-from noema.core.judging.words import opening, step_words
 from noema.core.photo.reading import CellReading
 
 HUE_SHOWS_FROM = 1.5
 """Chroma from which a colour has a hue that can be held against another's."""
 
-_LITTLE, _MUCH = 1.5, 3.0  # tolerances
 _GRAVITY = (Verdict.HOLDS, Verdict.LOOK, Verdict.DRIFTS, Verdict.OFF)
 
 
@@ -66,7 +64,7 @@ def worst_of(drifts: Sequence[Drift]) -> Verdict:
     return max((_verdict(drift) for drift in drifts), key=_GRAVITY.index)
 
 
-def said_of(
+def reason_of(
     verdict: Verdict,
     value: Drift,
     steps: float | None,
@@ -76,34 +74,34 @@ def said_of(
     table: HueTable,
     *,
     value_first: bool = False,
-) -> str:
-    """Say a verdict's reason in a painter's words, the gravest quantity first.
+) -> Reason:
+    """Give what a verdict rests on, the gravest quantity first.
 
     Where a colour is matched, value is compared first, then hue, then intensity.
 
     `steps` is the value's drift in steps of a scale; None where cells aren't steps of value.
     """
     if verdict is Verdict.HOLDS:
-        return "Holds its step."
-    lightness = _too(value.amount, value.tolerance, "dark", "light")
-    if steps is not None:
-        lightness = f"{step_words(steps)} {'too dark' if steps < 0 else 'too light'}"
-    said = {"value": (value, lightness)}
+        return Reason(why=Why.HOLDS)
+    side = (value.amount if steps is None else steps) < 0
+    found = [(value, _off("value", "dark" if side else "light", value, steps))]
     if hue is not None:
-        said["hue"] = (hue, f"leans to {neighbour_hue(painted, hue.amount, table)}")
+        found.append((hue, _off("hue", neighbour_hue(painted, hue.amount, table), hue)))
     if chroma is not None and hue is None and painted.chroma >= NEUTRAL_WORD_BELOW:
-        said["chroma"] = (chroma, f"leans to {table.lean(painted).hue}")
+        found.append((chroma, _off("chroma", table.lean(painted).hue or "", chroma)))
     elif chroma is not None:
-        words = _too(chroma.amount, chroma.tolerance, "dull", "intense")
-        said["chroma"] = (chroma, words)
-    # What a verdict rests on is said, in the order of how far it passes its room.
-    grave = list(said.values())
+        side = chroma.amount < 0
+        found.append((chroma, _off("chroma", "dull" if side else "intense", chroma)))
+    # What a verdict rests on is said, in the order of how far it passes its tolerance.
     if not value_first:
-        grave.sort(key=lambda one: -abs(one[0].amount) / one[0].tolerance)
-    astray = [words for drift, words in grave if _verdict(drift) is verdict]
-    if verdict is Verdict.LOOK:
-        return f"Seems {astray[0]}, but the reading isn't sure enough."
-    return opening(f"{', '.join(astray)}.")
+        found.sort(key=lambda one: -one[1].tolerances)
+    off = tuple(fact for drift, fact in found if _verdict(drift) is verdict)
+    return Reason(why=Why.SEEMS if verdict is Verdict.LOOK else Why.STRAYS, off=off)
+
+
+def _off(quantity: str, towards: str, drift: Drift, steps: float | None = None) -> Off:
+    tolerances = abs(drift.amount) / drift.tolerance
+    return Off(quantity=quantity, towards=towards, tolerances=tolerances, steps=steps)
 
 
 def _verdict(drift: Drift) -> Verdict:
@@ -119,14 +117,3 @@ def neighbour_hue(painted: HVC, amount: float, table: HueTable) -> str:
     ]
     # A step back of two still counts as the hue it has arrived at.
     return min((way, name) for way, name in ahead if way > -2.0)[1]
-
-
-def _too(amount: float, tolerance: float, under: str, over: str) -> str:
-    """Say how much too far: a little within one and a half rooms, much beyond three.
-
-    >>> _too(-4.0, 1.0, "dark", "light"), _too(0.6, 0.5, "dark", "light")
-    ('much too dark', 'a little too light')
-    """
-    rooms = abs(amount) / tolerance
-    much = "a little " if rooms < _LITTLE else "much " if rooms > _MUCH else ""
-    return f"{much}too {under if amount < 0 else over}"

@@ -6,7 +6,7 @@ from itertools import pairwise
 
 from noema.core.colour.names import USUAL_HUES, HueTable
 from noema.core.errors import BadExercise
-from noema.core.exercises.asked import SEE_THE_HUE, Asked, AskedCell, Even
+from noema.core.exercises.asked import Asked, AskedCell, Even
 from noema.core.exercises.catalogue import has, usual_tolerance
 from noema.core.exercises.kind import Trait
 from noema.core.exercises.levels import Key, Level
@@ -14,27 +14,23 @@ from noema.core.exercises.naming import cell_names
 from noema.core.exercises.painted_keys import between_own_ends
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.judging.craft import craft_of
-from noema.core.judging.drift import chroma_drift, has_hue, hue_drift, said_of, worst_of
+from noema.core.judging.drift import chroma_drift, has_hue, hue_drift, reason_of, worst_of
 from noema.core.judging.evidence import Evidence, strays_of
 from noema.core.judging.findings import find_patterns
-from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement
+from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement, Reason, Why
 from noema.core.judging.neutrals import LEAN_ROOM, is_grey
 from noema.core.judging.skills import uneven
 from noema.core.judging.steps import jumps_of
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag, CellReading, Reading
-from noema.core.pigments.shelf import PaintSet
+from noema.core.pigments.shelf import TUBES, PaintSet
 
 NEAR_PAPER = 0.6
 """Value by which a step's expected value may lie below blank paper and be left as paper."""
 
 _PALE = 4.0  # chroma over which a step can't be left as paper, nor look like it
-_BLINDING = {
-    CellFlag.OUTSIDE: "Part of this step lies outside the photograph.",
-    CellFlag.GLARE: "A shine lies over this step.",
-    CellFlag.SHADOW: "A shadow lies over this step.",
-    CellFlag.CLIPPED: "The camera burnt this step out.",
-}
+_BLINDING = (CellFlag.OUTSIDE, CellFlag.GLARE, CellFlag.SHADOW, CellFlag.CLIPPED)
+"""Flags of a cell that can't be judged, the one to name first."""
 
 
 def judge(
@@ -103,6 +99,7 @@ def judge(
         ),
         evenness=None if stride is None else _evenness(cells, empty, stride),
         findings=find_patterns(evidence),
+        own_tubes={t.name: t.label for t in paints.tubes if t.name not in TUBES} if paints else {},
     )
 
 
@@ -149,15 +146,16 @@ def _judge_cell(
         chroma = chroma_drift(seen, cell, rooms.chroma, has_hue=has_hue(seen, cell))
     steps = None if stride is None else value.amount / stride
     verdict = worst_of([drift for drift in (value, hue, chroma) if drift is not None])
-    reason = said_of(verdict, value, steps, hue, chroma, seen.hvc, table, value_first=value_first)
-    blinded = next((why for flag, why in _BLINDING.items() if flag in seen.flags), None)
-    measured = not (empty or blinded)
-    if not measured:
-        verdict = Verdict.LOOK
-        reason = "Nothing painted here yet." if empty else str(blinded)
+    reason = reason_of(verdict, value, steps, hue, chroma, seen.hvc, table, value_first=value_first)
+    unseen = next((flag for flag in _BLINDING if flag in seen.flags), None)
+    measured = not (empty or unseen)
+    if empty:
+        verdict, reason = Verdict.LOOK, Reason(why=Why.EMPTY)
+    elif unseen:
+        verdict, reason = Verdict.LOOK, Reason(why=Why.UNSEEN, flag=unseen.value)
     elif cell.limit and verdict is not Verdict.HOLDS:
         verdict, measured = Verdict.LOOK, False
-        reason = f"Not counted: {_limit_said(cell.limit)}."
+        reason = Reason(why=Why.NOT_COUNTED, limit=cell.limit)
     return CellJudgement(
         id=seen.id,
         label=names[seen.id],
@@ -198,10 +196,6 @@ def _with_skill(
         lean=lean,
         craft=None if cell.id in evidence.empty else craft_of(seen),
     )
-
-
-def _limit_said(limit: str) -> str:
-    return "these paints can't quite give this colour" if limit == SEE_THE_HUE else limit
 
 
 def _evenness(

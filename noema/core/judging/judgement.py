@@ -1,13 +1,14 @@
 """What judging gives: a verdict a cell, findings and one sentence for the sheet."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from enum import Enum
 
 from noema.core.exercises.levels import Key, Level
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
 
-JUDGE_VERSION = "noema-judge/5"
+JUDGE_VERSION = "noema-judge/6"
 """Changes whenever the same reading would be judged otherwise."""
 
 
@@ -36,17 +37,32 @@ class FindingKind(Enum):
     OVER_LINE = "over-line"  # paint over the outline
 
 
+class Manner(Enum):
+    """How a pattern shows, where its kind has several ways."""
+
+    PATCHY = "patchy"  # thin: bare paper inside the outline
+    STREAKY = "streaky"  # thin: half mixed, or uneven
+    REVERSED = "reversed"  # swapped: a whole row runs the other way round
+    AT_THE_TOP = "at-the-top"  # values: another hue is lighter than the lightest should be
+    LOUDER = "louder"  # dull: a muted pair came out more intense than the clean one
+
+
 @dataclass(frozen=True, kw_only=True)
 class Finding:
-    """One pattern, where it is and how marked."""
+    """One pattern, where it is and how marked: facts, which `core/words` says."""
 
     kind: FindingKind
     cells: tuple[str, ...]
     amount: float  # how marked: steps of a row, tolerances of a colour, a share for THIN
-    words: str
-    tube: str = ""  # the paint it is about, as people call it
-    own: str = ""  # the paint that belongs there
-    towards: str = ""  # the hue or the end it goes to
+    tube: str = ""  # the paint it is about, by name
+    own: str = ""  # the paint that belongs there, by name
+    towards: str = ""  # the hue, the end of value, or the cell it goes to
+    each: tuple[str, ...] = ()  # for the cells in turn: the tube or the hue each goes to
+    against: tuple[str, ...] = ()  # cells they are compared with
+    row: str = ""  # what their row is called
+    among: int = 0  # cells they are counted among
+    manner: Manner | None = None
+    told: str = ""  # by an earlier judge, who kept words instead of facts
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -56,6 +72,38 @@ class Drift:
     amount: float  # painted less expected
     sigma: float  # one sigma of it, the same unit
     tolerance: float  # how far it may lie
+
+
+class Why(Enum):
+    """What a cell's verdict rests on."""
+
+    HOLDS = "holds"
+    STRAYS = "strays"
+    SEEMS = "seems"  # to stray, but the reading isn't sure enough
+    EMPTY = "empty"  # nothing is painted there yet
+    UNSEEN = "unseen"  # something lies over it, or it lies outside the photograph
+    NOT_COUNTED = "not-counted"  # these paints can't give it
+
+
+@dataclass(frozen=True, kw_only=True)
+class Off:
+    """One quantity in which a cell strays."""
+
+    quantity: str  # value, hue or chroma
+    towards: str  # dark or light, dull or intense, or a hue's name
+    tolerances: float  # how many of them it lies off
+    steps: float | None = None  # of a scale; None where cells aren't steps of value
+
+
+@dataclass(frozen=True, kw_only=True)
+class Reason:
+    """Why a cell has its verdict: facts, which `core/words` says."""
+
+    why: Why
+    off: tuple[Off, ...] = ()  # the gravest first
+    flag: str = ""  # of the reading, where it can't be seen
+    limit: str = ""  # what the exercise says these paints can't do there
+    told: str = ""  # by an earlier judge, who kept words instead of facts
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -75,7 +123,7 @@ class CellJudgement:
     hue: Drift | None  # steps of the hundred-step circle; None where it isn't asked or too grey
     chroma: Drift | None  # chroma steps; None where it isn't asked
     verdict: Verdict
-    reason: str  # in a painter's words
+    reason: Reason
     jump: Drift | None = None  # of the step to the next cell, in steps; None where there is none
     lean: Drift | None = None  # of a cell that is there to be neutral, in chroma
     measured: bool = True  # not where it is bare, blinded, or beyond the paints
@@ -110,6 +158,7 @@ class Judgement:
     stride: float  # value from one expected step to the next; 1 where steps aren't of value
     evenness: Evenness | None  # None where no two painted cells stand side by side
     findings: tuple[Finding, ...]  # the most useful first
+    own_tubes: Mapping[str, str] = field(default_factory=dict)  # labels of a school's, by name
     judge: str = JUDGE_VERSION
 
     def count(self, verdict: Verdict) -> int:

@@ -4,7 +4,7 @@ Only what surely passes its room is looked into; then the likeliest story of how
 be so is told.
 """
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping
 
 import numpy as np
 
@@ -17,7 +17,6 @@ from noema.core.judging.evidence import Evidence, Stray
 from noema.core.judging.explain import Cause, Story, stories
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.neutrals import is_there_to_be_neutral
-from noema.core.judging.words import cells_words, opening
 from noema.core.pigments.tube import Role
 
 _SURE, _SURE_ALONE = 0.8, 2.8
@@ -88,15 +87,12 @@ def _contaminated(
     white = added.tube.role is Role.WHITE and stray.away < _FAR_OF_WHITE * stray.own_sigma
     if white or not _differs_from_twins(stray, evidence):
         return
-    own = stray.printed.parts[0].tube.label
     yield Finding(
         kind=FindingKind.CONTAMINATED,
         cells=(stray.cell.id,),
         amount=stray.away,
-        words=f"{opening(stray.name)} isn't {own} as it comes: "
-        f"it looks as if a little {added.tube.label} got in.",
-        tube=added.tube.label,
-        own=own,
+        tube=added.tube.name,
+        own=stray.printed.parts[0].tube.name,
     )
 
 
@@ -128,11 +124,8 @@ def _other_tube(stray: Stray, told: Mapping[Cause, Story], asked: Asked) -> Find
         kind=FindingKind.WRONG_TUBE,
         cells=(stray.cell.id,),
         amount=stray.away,
-        words=f"{opening(stray.name)} looks mixed with {other.tube.label} "
-        f"instead of {other.instead_of.label}.",
-        tube=other.tube.label,
-        towards=other.instead_of.label,
-        own=other.instead_of.label,
+        tube=other.tube.name,
+        own=other.instead_of.name,
     )
 
 
@@ -165,33 +158,17 @@ def _is_dull(stray: Stray, told: Mapping[Cause, Story], evidence: Evidence) -> b
 def _gathered(
     kind: FindingKind, found: Mapping[str, tuple[Stray, Story]], evidence: Evidence
 ) -> Iterator[Finding]:
-    """Say of all cells that stray alike in one sentence, the farthest first."""
+    """Make one finding of all cells that stray alike, the farthest first."""
     if not found:
         return
     far = sorted(found.values(), key=lambda one: -one[0].away)
-    names = [stray.name for stray, _ in far]
-    if kind is FindingKind.LEANS:
-        words = _leaning_words(far)
-    else:
-        got_in = ", ".join(dict.fromkeys(story.tube.label for _, story in far))
-        are = "is" if len(names) == 1 else "are"
-        words = (
-            f"{opening(cells_words(names))} {are} duller than these paints make it: "
-            f"a third colour got in, it looks like {got_in}."
-        )
     yield Finding(
         kind=kind,
         cells=tuple(stray.cell.id for stray, _ in far),
         amount=far[0][0].away,
-        words=words,
-        tube=far[0][1].tube.label,
+        tube=far[0][1].tube.name,
+        each=tuple(story.tube.name for _, story in far),
     )
-
-
-def _leaning_words(far: Sequence[tuple[Stray, Story]]) -> str:
-    said = [f"{stray.name} leans to its {story.tube.label}" for stray, story in far[:3]]
-    more = f", and {len(far) - 3} more" if len(far) > 3 else ""
-    return f"{opening(', '.join(said))}{more}."
 
 
 def find_wandering(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Finding]:
@@ -220,7 +197,6 @@ def find_wandering(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[
             kind=FindingKind.WANDERS,
             cells=tuple(stray.cell.id for stray in off),
             amount=abs(farthest.hue or 0.0) / room,
-            words=f"{opening(band.label or 'the row')} wanders to {lean.towards or lean.hue} "
-            f"at {cells_words([stray.name for stray in off])}.",
+            row=band.label,
             towards=lean.towards or lean.hue or "",
         )

@@ -9,7 +9,6 @@ from noema.core.colour.hvc import HVC
 from noema.core.exercises.asked import AskedCell, CellRole
 from noema.core.judging.evidence import Evidence, Stray
 from noema.core.judging.judgement import Finding, FindingKind
-from noema.core.judging.words import cells_words, opening
 
 NEUTRAL_BELOW = 1.5
 """Expected chroma under which a cell is there to be neutral."""
@@ -36,13 +35,12 @@ def find_in_neutrals(evidence: Evidence, passed_over: frozenset[str]) -> Iterato
     leaning = [stray for stray in neutrals if _leans(stray, evidence)]
     if leaning:
         leaning.sort(key=lambda stray: -stray.cast)
-        said = [f"{stray.name} leans to {_towards(stray.hvc, evidence)}" for stray in leaning[:3]]
         yield Finding(
             kind=FindingKind.NOT_NEUTRAL,
             cells=tuple(stray.cell.id for stray in leaning),
             amount=leaning[0].cast,
-            words=f"{opening(', '.join(said))}.",
             towards=_towards(leaning[0].hvc, evidence),
+            each=tuple(_towards(stray.hvc, evidence) for stray in leaning),
         )
     yield from _not_meeting(evidence, frozenset(s.cell.id for s in leaning))
     yield from _not_dark(neutrals, evidence)
@@ -66,7 +64,7 @@ def _leans(stray: Stray, evidence: Evidence) -> bool:
 
 def _towards(hvc: HVC, evidence: Evidence) -> str:
     lean = evidence.table.lean(hvc)
-    return lean.hue or "neither side"
+    return lean.hue or ""
 
 
 def _not_meeting(evidence: Evidence, leaning: frozenset[str]) -> Iterator[Finding]:
@@ -86,7 +84,7 @@ def _not_meeting(evidence: Evidence, leaning: frozenset[str]) -> Iterator[Findin
                 kind=FindingKind.TWO_NEUTRALS,
                 cells=(one.cell.id, other.cell.id),
                 amount=apart,
-                words=f"{opening(one.name)} and {other.name} should be one neutral, and differ.",
+                row=band.label,
             )
 
 
@@ -99,12 +97,10 @@ def _not_dark(neutrals: list[Stray], evidence: Evidence) -> Iterator[Finding]:
         and stray.value - stray.value_sigma > room + _DARK_ROOMS * room
     ]
     if light:
-        names = [stray.name for stray in light]
         yield Finding(
             kind=FindingKind.VALUES,
             cells=tuple(stray.cell.id for stray in light),
             amount=max(stray.value for stray in light) / room,
-            words=f"{opening(cells_words(names))} could be darker: use both tubes thicker.",
             towards="dark",
         )
 
@@ -129,6 +125,5 @@ def find_cast(evidence: Evidence) -> Iterator[Finding]:
             kind=FindingKind.CAST,
             cells=tuple(stray.cell.id for stray in greys),
             amount=chroma,
-            words=f"The greys lean to {towards} all along.",
             towards=towards,
         )

@@ -8,8 +8,7 @@ from noema.core.exercises.asked import CellRole, Even
 from noema.core.exercises.catalogue import has
 from noema.core.exercises.kind import Trait
 from noema.core.judging.evidence import Evidence
-from noema.core.judging.judgement import Finding, FindingKind
-from noema.core.judging.words import opening
+from noema.core.judging.judgement import Finding, FindingKind, Manner
 
 _SURE = 2.5  # own sigmas by which an order must be turned round
 _CLEANER = 0.75  # of the best pair's chroma under which a pair counts as muted
@@ -39,8 +38,7 @@ def _not_light_at_the_top(evidence: Evidence) -> Iterator[Finding]:
                 kind=FindingKind.VALUES,
                 cells=(top.cell.id, other.cell.id),
                 amount=by / evidence.rooms.value,
-                words=f"{opening(other.name)} is lighter than {top.name}: "
-                "the wheel should be lightest there.",
+                manner=Manner.AT_THE_TOP,
             )
 
 
@@ -66,6 +64,6 @@ def _clean_not_told_from_muted(evidence: Evidence) -> Iterator[Finding]:
                 kind=FindingKind.DULL,
                 cells=(clean.cell.id,),
                 amount=by,
-                words=f"{opening(clean.name)} should be the clean one, "
-                f"and {loud.name} came out more intense.",
+                against=(loud.cell.id,),
+                manner=Manner.LOUDER,
             )

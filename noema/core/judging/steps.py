@@ -17,7 +17,6 @@ from noema.core.exercises.asked import Band, Even
 from noema.core.judging.evidence import PER_VALUE, Evidence, Stray, sigmas_of
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.shared_drift import along_a_row
-from noema.core.judging.words import cells_words, opening, step_words
 from noema.core.sheet.layout import Triple
 
 Floats = NDArray[np.float64]
@@ -187,15 +186,13 @@ def _bunched(row: Row, evidence: Evidence) -> Finding | None:
     if row.band.even is Even.VALUE:
         lighter_last = row.band.cells[-1].hvc.value > row.band.cells[0].hvc.value
         which = "dark" if (bend > 0) == lighter_last else "light"
-    said = f"the {which} end" if row.band.even is Even.VALUE else which
-    where = f"In {row.band.label} the" if row.band.label else "The"
     inner = [cell.id for cell in row.band.cells[1:-1]]
     return Finding(
         kind=FindingKind.BUNCHED,
         cells=tuple(inner),
         amount=abs(bend),
-        words=f"{where} steps crowd towards {said}; the jumps grow wide at the other.",
         towards=which,
+        row=row.band.label,
     )
 
 
@@ -217,21 +214,13 @@ def _between(row: Row, evidence: Evidence) -> Iterator[Finding]:
         jump = float(row.alone[n + 1] - row.alone[n]) / asked
         room = sure * float(np.hypot(row.sigma[n], row.sigma[n + 1])) / asked
         both = (one.cell.id, two.cell.id)
-        names = opening(cells_words(evidence.labels(both)))
         if jump < -room:
-            turn = f": {two.name} is darker than {one.name}" if of_value else ""
-            words = f"{names} stand the wrong way round{turn}."
-            yield Finding(kind=FindingKind.ORDER, cells=both, amount=jump, words=words)
+            towards = "dark" if of_value else ""
+            yield Finding(kind=FindingKind.ORDER, cells=both, amount=jump, towards=towards)
         elif jump + room / 2.0 < TOGETHER_UNDER:
-            words = f"{names} sit together."
-            yield Finding(kind=FindingKind.TOGETHER, cells=both, amount=1.0 - jump, words=words)
+            yield Finding(kind=FindingKind.TOGETHER, cells=both, amount=1.0 - jump)
         elif jump - room / 2.0 > JUMP_OVER:
-            words = f"A wide jump between {_lower(names)}."
-            yield Finding(kind=FindingKind.JUMP, cells=both, amount=jump, words=words)
-
-
-def _lower(names: str) -> str:
-    return (names[:1].lower() + names[1:]).removeprefix("steps ")
+            yield Finding(kind=FindingKind.JUMP, cells=both, amount=jump)
 
 
 def _short(row: Row, evidence: Evidence) -> Iterator[Finding]:
@@ -240,15 +229,13 @@ def _short(row: Row, evidence: Evidence) -> Iterator[Finding]:
     steps = len(cells) - 1
     stride = (high.hvc.value - low.hvc.value) / steps
     ends = (
-        (low, 1.0, FindingKind.SHORT_DARK, "dark", "darker"),
-        (high, -1.0, FindingKind.SHORT_LIGHT, "light", "lighter"),
+        (low, 1.0, FindingKind.SHORT_DARK),
+        (high, -1.0, FindingKind.SHORT_LIGHT),
     )
-    for cell, way, kind, end, turn in ends:
+    for cell, way, kind in ends:
         stray = next((s for s in row.strays if s.cell.id == cell.id), None)
         if stray is None:
             continue
         short = way * (stray.seen.hvc.value - evidence.printed_value(cell.id))
         if short - SURE_OF_VALUE * stray.seen.sigma_value > SHORT_BY:
-            by = short / stride
-            words = f"The {end} end stops early: it could go {step_words(by)} {turn}."
-            yield Finding(kind=kind, cells=(cell.id,), amount=by, words=words)
+            yield Finding(kind=kind, cells=(cell.id,), amount=short / stride)

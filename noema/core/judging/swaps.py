@@ -9,8 +9,7 @@ from numpy.typing import NDArray
 from noema.core.colour.difference import ciede2000
 from noema.core.exercises.asked import Even
 from noema.core.judging.evidence import Evidence, Stray
-from noema.core.judging.judgement import Finding, FindingKind
-from noema.core.judging.words import cells_words, opening
+from noema.core.judging.judgement import Finding, FindingKind, Manner
 
 Floats = NDArray[np.float64]
 
@@ -65,12 +64,10 @@ def _likeliest(strays: Sequence[Stray], off: Floats, *, ring: bool) -> Finding |
             best, gained = (strays[i], strays[j]), gain
     if best is None:
         return None
-    names = opening(cells_words([stray.name for stray in best]))
     return Finding(
         kind=FindingKind.SWAPPED,
         cells=tuple(stray.cell.id for stray in best),
         amount=gained,
-        words=f"{names} look swapped: painted the other way round they would fit.",
     )
 
 
@@ -86,5 +83,5 @@ def _reversed(strays: Sequence[Stray], off: Floats) -> Finding | None:
         kind=FindingKind.SWAPPED,
         cells=tuple(stray.cell.id for stray in strays),
         amount=gain,
-        words=f"The row from {strays[0].name} to {strays[-1].name} runs the other way round.",
+        manner=Manner.REVERSED,
     )

@@ -16,17 +16,22 @@ _TRACE, _TOUCH, _LITTLE = 1 / 40, 1 / 12, 1 / 4
 
 def say_parts(parts: Sequence[Part]) -> str:
     """Say a mix: 4 lemon yellow + 1 phthalo blue, or 8 warm yellow + a trace of scarlet."""
-    if not parts:
+    return say_volumes([(part.tube.label, part.amount) for part in parts])
+
+
+def say_volumes(volumes: Sequence[tuple[str, float]]) -> str:
+    """Say volumes of paint by what people call each tube."""
+    if not volumes:
         return ""
-    most = max(part.amount for part in parts)
-    main = [part for part in parts if part.amount >= most * _TRACE]
-    traces = [part for part in parts if part not in main]
-    counted_out = not traces and all(part.amount == round(part.amount) for part in main)
-    least = 1.0 if counted_out else min(part.amount for part in main)
-    counted = [f"{_count(part.amount / least)} {part.tube.label}" for part in main]
+    most = max(volume for _, volume in volumes)
+    main = [(name, volume) for name, volume in volumes if volume >= most * _TRACE]
+    traces = [name for name, volume in volumes if volume < most * _TRACE]
+    counted_out = not traces and all(volume == round(volume) for _, volume in main)
+    least = 1.0 if counted_out else min(volume for _, volume in main)
+    counted = [f"{_count(volume / least)} {name}" for name, volume in main]
     if len(main) == 1 and traces:
-        counted = [main[0].tube.label]
-    return " + ".join([*counted, *(f"a trace of {part.tube.label}" for part in traces)])
+        counted = [main[0][0]]
+    return " + ".join([*counted, *(f"a trace of {name}" for name in traces)])
 
 
 def say_left(recipe: Recipe, table: HueTable) -> str:
@@ -53,14 +58,17 @@ def say_move(move: NextMove) -> str:
         return f"start again: {say_parts(move.start_again.parts)}"
     assert move.add is not None
     said = f"{_amount(move.share)} {move.add.label}: {_ratio(move.share)}"
-    return said if move.keep == 1.0 else f"{_kept(move)}, then {said}"
+    return said if move.keep == 1.0 else f"{_kept(move.keep)}, then {said}"
 
 
-def say_addition(move: NextMove) -> str:
-    """Say what to add in a sentence's words: add a touch of crimson, about 1 part to 20."""
-    assert move.add is not None
-    said = f"add {_amount(move.share)} {move.add.label}, {_ratio(move.share)}"
-    return said if move.keep == 1.0 else f"{_kept(move)}, then {said}"
+def say_adding(tube: str, share: float, keep: float) -> str:
+    """Say what to add to what is kept of a pile, in a sentence's words.
+
+    >>> say_adding("crimson", 0.05, 1.0)
+    'add a touch of crimson, about 1 part to 20'
+    """
+    said = f"add {_amount(share)} {tube}, {_ratio(share)}"
+    return said if keep == 1.0 else f"{_kept(keep)}, then {said}"
 
 
 def say_ceiling(ceiling: Ceiling) -> str:
@@ -117,8 +125,8 @@ def _hue_miss(recipe: Recipe, table: HueTable) -> str | None:
     return table.nearest((wanted + (12.0 if off > 0 else -12.0)) % 100.0, 6).name
 
 
-def _kept(move: NextMove) -> str:
-    return f"keep {'a half' if move.keep == 0.5 else 'a quarter'} of the pile"
+def _kept(keep: float) -> str:
+    return f"keep {'a half' if keep == 0.5 else 'a quarter'} of the pile"
 
 
 def _amount(share: float) -> str:

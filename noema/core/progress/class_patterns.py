@@ -10,10 +10,10 @@ from noema.core.judging.drift import neighbour_hue
 from noema.core.judging.judgement import CellJudgement, Drift, FindingKind, Judgement
 from noema.core.judging.review import Review
 from noema.core.judging.verdict import Verdict
-from noema.core.judging.words import cell_words, opening
 from noema.core.pigments.reach import best_mix, why_dull
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Role
+from noema.core.words.amounts import cell_words, opening
 
 FEWEST = 3
 """Students who must have something in common before it is the class's."""

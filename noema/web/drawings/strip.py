@@ -10,8 +10,9 @@ from noema.core.judging.judgement import CellJudgement, Drift, Judgement
 from noema.core.judging.review import Review
 from noema.core.judging.tally import Tally, tally_of
 from noema.core.judging.verdict import Verdict
-from noema.core.judging.words import cell_words, opening
 from noema.core.sheet.layout import Triple
+from noema.core.words.amounts import cell_words, opening
+from noema.core.words.reasons import reason_words
 
 JOINT, GAP, ROW = 92.0, 8.0, 246.0  # drawing units
 _SHORT_ROW = 176.0  # without words, which would be too small to read
@@ -163,7 +164,7 @@ def _joint(
         verdict=verdict.value,
         word=_SHORT.get(verdict, verdict.value) + "*" * (cell.id in review.overruled),
         mark=MARKS[verdict],
-        said=f"{opening(cell_words(cell.label))}: {cell.reason}",
+        said=f"{opening(cell_words(cell.label))}: {reason_words(cell.reason)}",
         counts=cell.id not in review.left_out,
         drift_x=_on_bar(drift.amount),
         bracket_from=_on_bar(drift.amount - doubt),

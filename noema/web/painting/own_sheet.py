@@ -2,13 +2,14 @@
 
 from dataclasses import dataclass
 
+from noema.actions.say_to import sentence_of
 from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.naming import cell_names
 from noema.core.judging.review import ReviewState
-from noema.core.judging.words import cell_words, opening
 from noema.core.progress.seeing import Seen, seen
 from noema.core.progress.states import PhotoState
+from noema.core.words.amounts import cell_words, opening
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow
 from noema.store.judgements import judgements_of, moves_of
@@ -139,8 +140,8 @@ def _feedback(
     before = [one for one in attempts if one.received_at < own.received_at]
     return Feedback(
         strip=make_strip(judgement, own.review),
-        sentence=own.review.sentence or own.sentence,
-        moves=() if accepted else moves_said(judgement, own.review, moves),
+        sentence=own.review.sentence or sentence_of(own),
+        moves=() if accepted else moves_said(judgement, own.review, row.medium, moves),
         state="your teacher looks at it next"
         if own.review.state is ReviewState.OPEN
         else "it holds"

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from itertools import groupby
 
+from noema.actions.say_to import sentence_of
 from noema.core.judging.judgement import Judgement
 from noema.core.progress.value_accuracy import accuracy_of, change_words, gained
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
@@ -104,7 +105,7 @@ def _attempt_views(
                 change=change_words(before, accuracy),
                 gains=() if troubles is None else tuple(gained(troubles, kinds)),
                 state=attempt.review.state.value,
-                sentence=attempt.review.sentence or attempt.sentence,
+                sentence=attempt.review.sentence or sentence_of(attempt),
             )
         )
         before, troubles = accuracy or before, kinds

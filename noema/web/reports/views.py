@@ -8,6 +8,7 @@ from io import BytesIO
 from flask import Blueprint, Response, redirect, render_template, request, send_file, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
+from noema.actions.say_to import sentence_of
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.exercises.naming import cell_names
 from noema.core.pigments.says import say_parts
@@ -138,7 +139,7 @@ def _attempt(one: AttemptRow, row: AssignmentRow) -> PaperAttempt:
     return PaperAttempt(
         title=row.title,
         when=f"{row.medium.value} · {one.received_at:%d %B %Y} · {one.review.state.value}",
-        words=one.review.sentence or one.sentence,
+        words=one.review.sentence or sentence_of(one),
         joints=_joints(one, {}, {}),
     )
 

@@ -1,19 +1,24 @@
 """What a student is told to do next, on paper or on a phone."""
 
-from collections.abc import Mapping
-
+from noema.core.coaching.moves import Move
 from noema.core.exercises.media import Medium
 from noema.core.judging.judgement import Judgement
 from noema.core.judging.review import Review
-from noema.core.judging.words import cell_words, opening
+from noema.core.words.amounts import cell_words, opening
+from noema.core.words.moves import move_words
+from noema.formats.facts_json import facts_from_json
+from noema.store.base import Json
 
 
 def moves_said(
-    judgement: Judgement, review: Review, moves: Mapping[str, str]
+    judgement: Judgement, review: Review, medium: Medium, moves: Json
 ) -> tuple[tuple[str, str], ...]:
-    """Name the moves of the cells that count: cell and move."""
+    """Say the moves of the cells that count: cell and move."""
     return tuple(
-        (opening(cell_words(cell.label)), moves[cell.id])
+        (
+            opening(cell_words(cell.label)),
+            move_words(facts_from_json(Move, moves[cell.id]), medium, judgement.own_tubes),
+        )
         for cell in judgement.cells
         if cell.id in moves and cell.id not in review.left_out
     )

@@ -1,16 +1,17 @@
 """Returning: what goes back to students, and new worksheets for another go."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from noema.actions.print_sheets import print_for_sent_back
+from noema.actions.say_to import sentence_of
 from noema.core.judging.judgement import Judgement
 from noema.core.judging.review import ReviewState
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
+from noema.store.base import Json
 from noema.store.judgements import judgements_of, moves_of
 from noema.store.reviews import AttemptRow, attempt_of_school, decided
 from noema.store.waiting import sent_back_without_sheet
@@ -132,16 +133,14 @@ def _slips(attempts: tuple[AttemptRow, ...]) -> str:
     return render_template("returning/slips.html", page=page)
 
 
-def _slip(
-    attempt: AttemptRow, row: AssignmentRow, judgement: Judgement, moves: Mapping[str, str]
-) -> Slip:
+def _slip(attempt: AttemptRow, row: AssignmentRow, judgement: Judgement, moves: Json) -> Slip:
     accepted = attempt.review.state is ReviewState.ACCEPTED
     return Slip(
         attempt=attempt,
         row=row,
         strip=make_strip(judgement, attempt.review),
-        sentence=attempt.review.sentence or attempt.sentence,
-        moves=() if accepted else moves_said(judgement, attempt.review, moves),
+        sentence=attempt.review.sentence or sentence_of(attempt),
+        moves=() if accepted else moves_said(judgement, attempt.review, row.medium, moves),
         accepted=accepted,
         how=how_again(row.medium),
     )
@@ -153,7 +152,7 @@ def _backs(attempts: tuple[AttemptRow, ...], needing: set[int]) -> list[Back]:
         Back(
             attempt=attempt,
             strip=strip,
-            sentence=attempt.review.sentence or attempt.sentence,
+            sentence=attempt.review.sentence or sentence_of(attempt),
             state=attempt.review.state.value,
             needs_sheet=attempt.photograph_id in needing,
         )

@@ -6,19 +6,26 @@ from typing import cast
 
 from flask import request
 
+from noema.actions.say_to import sentence_of
 from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.coaching.advice import first_finding
+from noema.core.coaching.moves import Move
 from noema.core.exercises.catalogue import has, kind_of
 from noema.core.exercises.kind import Trait
+from noema.core.exercises.media import Medium
 from noema.core.exercises.painted_keys import as_painted
 from noema.core.judging.judgement import CellJudgement, Judgement, past_room
 from noema.core.judging.review import Review, Verb
 from noema.core.judging.skills import SkillMark, mark_of, skill_marks
 from noema.core.judging.verdict import Verdict
-from noema.core.judging.words import cell_words
 from noema.core.photo.hints import hints
 from noema.core.photo.knowledge import Knowledge, knowledge_sentence
 from noema.core.photo.reading import SheetFlag
+from noema.core.words.amounts import cell_words
+from noema.core.words.findings import finding_words
+from noema.core.words.moves import move_words
+from noema.core.words.reasons import reason_words
+from noema.formats.facts_json import facts_from_json
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.formats.layout_json import layout_from_json
 from noema.formats.photo_file import upright_size
@@ -78,6 +85,8 @@ class DeskPage:
     cell_before: str
     cell_after: str
     move: str  # what to do next with the cell; empty where it holds
+    reason: str  # why the cell has its verdict
+    findings: tuple[str, ...]  # what the sheet shows
     views: dict[str, str]
     skills: tuple[SkillMark, ...]
     mark: float | None  # where the school wants one
@@ -131,7 +140,9 @@ def desk_page(photograph_id: int) -> DeskPage:
         cell_verdict=verdict.value,
         cell_before=ids[max(place - 1, 0)],
         cell_after=ids[min(place + 1, len(ids) - 1)],
-        move=str(behind.moves.get(look.cell, "")),
+        move=_move(behind, judgement, look.cell, assignment.medium),
+        reason=reason_words(judgement.cells[place].reason),
+        findings=tuple(finding_words(one, judgement) for one in judgement.findings),
         views=VIEWS,
         skills=skills,
         mark=mark_of(skills, rubric),
@@ -154,6 +165,12 @@ def _most_telling(judgement: Judgement) -> str:
     """Begin where a finding is, or at the cell that strays most."""
     found = next((finding.cells[0] for finding in judgement.findings if finding.cells), None)
     return found or max(judgement.cells, key=past_room).id
+
+
+def _move(behind: BehindDesk, judgement: Judgement, cell: str, medium: Medium) -> str:
+    if cell not in behind.moves:
+        return ""
+    return move_words(facts_from_json(Move, behind.moves[cell]), medium, judgement.own_tubes)
 
 
 def _plot(assignment: AssignmentRow, behind: BehindDesk, judgement: Judgement) -> AskedPlot:
@@ -193,7 +210,7 @@ def _suggestion(attempt: AttemptRow, phrases: tuple[PhraseRow, ...]) -> str:
     """Give what was written, a phrase just chosen from the book, or Noema's own sentence."""
     chosen = request.args.get("phrase", type=int)
     words = next((phrase.words for phrase in phrases if phrase.id == chosen), None)
-    return words or attempt.review.sentence or attempt.sentence
+    return words or attempt.review.sentence or sentence_of(attempt)
 
 
 def _said(line: RecordLine, names: Mapping[str, str]) -> str:

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from itertools import groupby
 
 from noema.actions.accept_holding import Accepted, holding
+from noema.actions.say_to import sentence_of
 from noema.core.judging.review import ReviewState
 from noema.formats.judgement_json import tally_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
@@ -27,6 +28,7 @@ class Shown:
 
     attempt: AttemptRow
     strip: TinyStrip
+    sentence: str  # what Noema advises
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -124,7 +126,8 @@ def _heap(row: AssignmentRow, shown: tuple[Shown, ...], count: Waits) -> Heap:
 def _shown(attempts: tuple[AttemptRow, ...]) -> tuple[Shown, ...]:
     strips = make_tiny_strips([tally_from_json(attempt.tally) for attempt in attempts])
     return tuple(
-        Shown(attempt=attempt, strip=strip) for attempt, strip in zip(attempts, strips, strict=True)
+        Shown(attempt=attempt, strip=strip, sentence=sentence_of(attempt))
+        for attempt, strip in zip(attempts, strips, strict=True)
     )
 
 

@@ -6,8 +6,8 @@ from typing import cast
 
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.judging.judgement import Judgement
-from noema.core.judging.words import cell_words, opening
 from noema.core.sheet.layout import Layout, Polygon
+from noema.core.words.amounts import cell_words, opening
 from noema.store.base import Json
 
 _ROUND_MM = 9.0  # shown round a magnified cell

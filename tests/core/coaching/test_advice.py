@@ -5,14 +5,16 @@ from pathlib import Path
 
 import pytest
 
-import noema.core.coaching.advice as module
-from noema.core.coaching.advice import LONGEST, advice
+import noema.core.words.advice as module
+from noema.core.coaching.advice import LONGEST, advise
 from noema.core.coaching.audience import Audience
-from noema.core.coaching.moves import next_moves
+from noema.core.coaching.moves import Act, next_moves
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import Finding, FindingKind, Judgement
+from noema.core.words.advice import advice_words
+from noema.core.words.moves import move_words
 from tests.core.exercises.grounds import asked, choose
 from tests.core.judging.readings import SPLIT, mixed, read_labs
 
@@ -29,12 +31,15 @@ def judged(exercise, changed=None):
 
 
 def moves_of(judgement, exercise):
-    return {m.cell: m for m in next_moves(judgement, exercise, SPLIT, Medium.ACRYLIC)}
+    return {m.cell: m for m in next_moves(judgement, exercise, SPLIT)}
 
 
 def said(judgement, exercise, **how):
-    moves = {move.cell: move.words for move in moves_of(judgement, exercise).values()}
-    return advice(judgement, Medium.ACRYLIC, moves=moves, **how)
+    return advice_words(advise(judgement, moves_of(judgement, exercise)), Medium.ACRYLIC, **how)
+
+
+def words_of(move):
+    return move_words(move, Medium.ACRYLIC, {})
 
 
 def orange_with(**volumes):
@@ -51,9 +56,9 @@ def test_every_finding_has_a_sentence_for_every_audience():
 @pytest.mark.parametrize("audience", Audience)
 def test_every_sentence_fills_its_braces_and_stays_short(kind, audience):
     good = judged(WHEEL)
-    finding = Finding(kind=kind, cells=("h3", "h4"), amount=1.0, words="x", tube="rose", own="red")
+    finding = Finding(kind=kind, cells=("h3", "h4"), amount=1.0, tube="rose", own="scarlet")
     judgement = Judgement(**{**vars(good), "findings": (finding,)})
-    sentence = advice(judgement, Medium.ACRYLIC, audience=audience)
+    sentence = advice_words(advise(judgement, {}), Medium.ACRYLIC, audience)
     assert "{" not in sentence
     assert sentence[-1] in ".!?"
     assert len(sentence) <= LONGEST
@@ -72,41 +77,42 @@ def test_sentences_take_turns_for_children():
 
 def test_too_much_red_is_answered_with_yellow_and_cutting_the_pile():
     move = moves_of(orange_with(warm_yellow=9.0, scarlet=1.0), WHEEL)["h3"]
-    assert move.words.startswith("Keep a quarter of the pile, then add more warm yellow")
-    assert move.addition.after < 0.5 * move.addition.before
+    assert words_of(move).startswith("Keep a quarter of the pile, then add more warm yellow")
+    assert (move.act, move.keep, set(move.tubes)) == (Act.ADD, 0.25, {"warm-yellow"})
 
 
 def test_too_little_blue_is_answered_with_a_little_of_it():
     green = judged(WHEEL, {"h11": mixed(lemon_yellow=8.0, phthalo_blue=1.0)})
-    assert moves_of(green, WHEEL)["h11"].words == "Add a little phthalo blue, about 1 part to 6."
+    assert (
+        words_of(moves_of(green, WHEEL)["h11"]) == "Add a little phthalo blue, about 1 part to 6."
+    )
 
 
 def test_what_no_addition_mends_is_started_again_from_the_lighter_tube():
     green = judged(WHEEL, {"h11": mixed(lemon_yellow=300.0, phthalo_blue=1.0)})
     move = moves_of(green, WHEEL)["h11"]
-    assert move.words.startswith("Start again from lemon yellow and bring in phthalo blue: 3")
-    assert move.addition is None
+    assert words_of(move).startswith("Start again from lemon yellow and bring in phthalo blue: 3")
+    assert (move.act, list(move.tubes)) == (Act.AGAIN, ["lemon-yellow", "phthalo-blue"])
 
 
 def test_nothing_is_added_that_the_class_doesnt_have():
     changed = {cell.id: mixed(rose=1.0, phthalo_blue=1.0, lemon_yellow=1.0) for cell in WHEEL.cells}
-    have = {tube.label for tube in SPLIT.tubes}
+    have = {tube.name for tube in SPLIT.tubes}
     for move in moves_of(judged(WHEEL, changed), WHEEL).values():
-        if move.addition is not None and move.addition.add is not None:
-            assert move.addition.add.label in have
+        assert set(move.tubes) <= have
 
 
 def test_a_row_is_steered_by_its_own_tubes():
     row = TINTS.bands[2].cells  # scarlet to white
     changed = {row[3].id: row[2].lab}
     move = moves_of(judged(TINTS, changed), TINTS)[row[3].id]
-    assert move.addition.add.label in ("titanium white", "scarlet")
+    assert set(move.tubes) <= {"titanium-white", "scarlet"}
 
 
 def test_a_dirty_tube_is_taken_fresh():
     sheet = judged(WHEEL, {"h1": mixed(lemon_yellow=40.0, ultramarine=1.0)})
     own = WHEEL.cells[0].parts[0].tube.label
-    assert moves_of(sheet, WHEEL)["h1"].words == (
+    assert words_of(moves_of(sheet, WHEEL)["h1"]) == (
         f"Start again with {own} as it comes, from a clean brush."
     )
     assert "fresh" in said(sheet, WHEEL, audience=Audience.ADULT)

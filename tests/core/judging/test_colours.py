@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from noema.core.coaching.advice import advice
+from noema.core.coaching.advice import advise
 from noema.core.colour.hvc import hvc_of, hvc_to_lab
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
@@ -12,6 +12,8 @@ from noema.core.judging.judge import judge
 from noema.core.judging.judgement import FindingKind
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag, CellReading, Reading
+from noema.core.words.advice import advice_words
+from noema.core.words.reasons import reason_words
 from tests.core.exercises.grounds import asked, choose
 
 WHEEL = asked("colour-wheel", choose(hues=12), "split-six")
@@ -55,7 +57,7 @@ def test_a_wheel_as_expected_holds_everywhere():
     judgement = judged()
     assert judgement.count(Verdict.HOLDS) == 12
     assert judgement.findings == ()
-    assert "Every cell holds" in advice(judgement, Medium.ACRYLIC)
+    assert "Every cell holds" in advice_words(advise(judgement, {}), Medium.ACRYLIC)
 
 
 @pytest.mark.parametrize(
@@ -73,21 +75,21 @@ def test_a_strayed_orange_is_named_with_its_direction(change, words):
     orange = judgement.cells[2]
     assert orange.label == "orange"
     assert orange.verdict in (Verdict.DRIFTS, Verdict.OFF)
-    assert words in orange.reason.lower()
+    assert words in reason_words(orange.reason).lower()
     assert judgement.count(Verdict.HOLDS) == 11
-    assert "orange" in advice(judgement, Medium.ACRYLIC)
+    assert "orange" in advice_words(advise(judgement, {}), Medium.ACRYLIC)
 
 
 def test_a_doubtful_reading_asks_the_teacher():
     judgement = judged({"h3": (-5.0, 0.0, 0.0)}, sigma=9.0)
     assert judgement.cells[2].verdict is Verdict.LOOK
-    assert "isn't sure" in judgement.cells[2].reason
+    assert "isn't sure" in reason_words(judgement.cells[2].reason)
 
 
 def test_a_cell_left_bare_is_empty_however_pale_it_was_asked():
     judgement = judged(flags={"h1": (CellFlag.UNPAINTED,)})
     assert [finding.kind for finding in judgement.findings] == [FindingKind.EMPTY]
-    assert "now paint yellow" in advice(judgement, Medium.ACRYLIC)
+    assert "now paint yellow" in advice_words(advise(judgement, {}), Medium.ACRYLIC)
 
 
 def test_own_tolerances_replace_the_levels():

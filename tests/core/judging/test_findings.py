@@ -13,6 +13,8 @@ from noema.core.judging.judge import judge
 from noema.core.judging.judgement import FindingKind
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag
+from noema.core.words.findings import finding_words
+from noema.core.words.reasons import reason_words
 from tests.core.exercises.grounds import asked, choose
 from tests.core.judging.readings import SPLIT, mixed, read_labs
 
@@ -56,9 +58,11 @@ def test_a_lamps_cast_over_the_whole_sheet_is_nobodys_mistake(exercise, cast):
 
 def test_a_mix_that_leans_is_named_with_its_tube():
     orange = cell_of(WHEEL, "orange")
-    first = found(WHEEL, {orange.id: leaning(orange, "scarlet", 15.0)})[0]
+    reading = read_labs(WHEEL, {orange.id: leaning(orange, "scarlet", 15.0)})
+    judgement = judge(reading, WHEEL, Key.PAINTS, Level.BEGINNER, paints=SPLIT)
+    first = judgement.findings[0]
     assert (first.kind, first.cells, first.tube) == (FindingKind.LEANS, (orange.id,), "scarlet")
-    assert first.words == "Orange leans to its scarlet."
+    assert finding_words(first, judgement) == "Orange leans to its scarlet."
 
 
 def test_several_leans_are_one_finding_the_farthest_first():
@@ -75,7 +79,7 @@ def test_a_dirty_yellow_is_told_from_the_other_yellows():
     dirty = mixed(lemon_yellow=40.0, ultramarine=1.0)
     first = found(PAIRS, {"r1p1a": dirty})[0]
     assert (first.kind, first.cells) == (FindingKind.CONTAMINATED, ("r1p1a",))
-    assert first.own == "lemon yellow"
+    assert first.own == "lemon-yellow"
 
 
 def test_a_yellow_that_differs_on_every_cell_is_the_cameras_doing():
@@ -89,7 +93,7 @@ def test_another_tube_than_asked_is_named():
     violet = next(c for c in PAIRS.cells if c.id == "r3p3m")  # rose and ultramarine
     assert {part.tube.name for part in violet.parts} == {"rose", "ultramarine"}
     first = found(PAIRS, {violet.id: mixed(scarlet=1.0, ultramarine=2.0)})[0]
-    assert (first.kind, first.tube, first.towards) == (FindingKind.WRONG_TUBE, "scarlet", "rose")
+    assert (first.kind, first.tube, first.own) == (FindingKind.WRONG_TUBE, "scarlet", "rose")
 
 
 def test_two_cells_in_each_others_place_are_found():
@@ -205,7 +209,7 @@ def test_what_the_paints_cant_give_is_never_held_against_anybody():
     judgement = judge(reading, exercise, Key.PAINTS, Level.ADVANCED)
     cell = next(one for one in judgement.cells if one.id == limited.id)
     assert cell.verdict is Verdict.LOOK
-    assert cell.reason.startswith("Not counted: these paints can't")
+    assert reason_words(cell.reason).startswith("Not counted: these paints can't")
     assert all(limited.id not in finding.cells for finding in judgement.findings)
 
 
@@ -216,7 +220,7 @@ def test_a_grey_that_leans_the_other_way_is_seen_though_its_chroma_is_the_same()
     judgement = judge(reading, CHART, Key.PAINTS, Level.ADVANCED)
     cell = next(one for one in judgement.cells if one.id == reddish.id)
     assert cell.verdict is Verdict.OFF
-    assert "leans to green" in cell.reason.lower()
+    assert "leans to green" in reason_words(cell.reason).lower()
 
 
 def test_a_wheel_whose_yellow_isnt_the_lightest_misses_its_point():
@@ -234,7 +238,7 @@ def test_a_clean_pair_gone_grey_looks_mixed_with_another_blue():
     grey = (clean.lab[0], 0.15 * clean.lab[1], 0.15 * clean.lab[2])
     [finding] = found(PAIRS, {clean.id: grey})
     assert (finding.kind, finding.cells) == (FindingKind.WRONG_TUBE, (clean.id,))
-    assert (finding.tube, finding.own) == ("ultramarine", "phthalo blue")
+    assert (finding.tube, finding.own) == ("ultramarine", "phthalo-blue")
 
 
 def test_a_muted_pair_louder_than_the_clean_one_misses_the_point():
@@ -263,10 +267,12 @@ def test_two_neutrals_are_named_where_their_row_isnt_in_sight():
         neutral.id: (neutral.lab[0] + 9.0, neutral.lab[1], neutral.lab[2]),
         twin.id: (twin.lab[0] - 9.0, twin.lab[1], twin.lab[2]),
     }
-    [finding] = [f for f in found(again, apart) if f.kind is FindingKind.TWO_NEUTRALS]
+    judgement = judge(read_labs(again, apart), again, Key.PAINTS, Level.BEGINNER, paints=SPLIT)
+    [finding] = [f for f in judgement.findings if f.kind is FindingKind.TWO_NEUTRALS]
     assert finding.cells == (neutral.id, twin.id)
-    assert "In  the" not in finding.words
-    assert "red" in finding.words
+    assert finding_words(finding, judgement) == (
+        "From red and from green should be one neutral, and differ."
+    )
 
 
 def test_a_swap_across_the_place_where_a_ring_closes_is_found():

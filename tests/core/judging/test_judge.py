@@ -2,7 +2,7 @@
 
 import pytest
 
-from noema.core.coaching.advice import advice
+from noema.core.coaching.advice import advise
 from noema.core.coaching.moves import next_moves
 from noema.core.errors import BadExercise
 from noema.core.exercises.levels import Key, Level
@@ -11,6 +11,7 @@ from noema.core.judging.judge import judge
 from noema.core.judging.judgement import FindingKind
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag
+from noema.core.words.advice import advice_words
 from tests.core.exercises.grounds import plain
 from tests.core.judging.scales import read_as
 
@@ -20,8 +21,8 @@ BARE = (CellFlag.UNPAINTED,)
 
 
 def told(judgement, exercise, medium=Medium.ACRYLIC):
-    moves = {m.cell: m.words for m in next_moves(judgement, exercise, None, medium)}
-    return advice(judgement, medium, moves=moves)
+    moves = {move.cell: move for move in next_moves(judgement, exercise, None)}
+    return advice_words(advise(judgement, moves), medium)
 
 
 TROUBLES = {

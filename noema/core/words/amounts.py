@@ -51,6 +51,11 @@ def cells_words(labels: Sequence[str]) -> str:
     return f"steps {named}" if all(label.isdigit() for label in labels) else named
 
 
+def is_or_are(count: int) -> str:
+    """Give the verb for so many."""
+    return "is" if count == 1 else "are"
+
+
 def opening(sentence: str) -> str:
     """Start a sentence with a capital."""
     return sentence[:1].upper() + sentence[1:]
