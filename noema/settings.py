@@ -4,11 +4,14 @@ import os
 from collections.abc import Mapping
 from dataclasses import Field, dataclass, field, fields
 from pathlib import Path
+from typing import Any
 
 from noema.core.errors import Refused
 
 
-def _setting(default: str | int, unit: str, sentence: str, between: tuple[int, int] = (0, 10**6)):
+def _setting(
+    default: str | int, unit: str, sentence: str, between: tuple[int, int] = (0, 10**6)
+) -> Any:
     more = {"unit": unit, "sentence": sentence, "between": between}
     return field(default=default, metadata=more)
 
@@ -45,7 +48,7 @@ class Settings:
 
 def settings_from(environment: Mapping[str, str] = os.environ) -> Settings:
     """Read settings from the environment, or refuse the first that makes no sense."""
-    given: dict[str, str | int] = {}
+    given: dict[str, Any] = {}
     for setting in fields(Settings):
         text = environment.get(f"NOEMA_{setting.name.upper()}")
         if text is None:

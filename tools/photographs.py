@@ -36,6 +36,9 @@ KNOWN = "+known"
 SPOILED = "bad"
 _SHINY = 0.03  # of white paper's light, thrown back from a cell
 _KNOWN_SIGMA = 0.6  # CIEDE2000 of a calibrated patch
+_KINDS = tuple(name for name in sorted(KINDS) if name != "progression")
+"""The kinds that have been measured from the first: a seed stays the sheet it was."""
+
 _SETS = ("split-six+black", "three-printers", "muted-earths")
 _FAR, _SURE = 5.0, 0.5  # confident wrong: this far off, with a sigma under this share of it
 
@@ -83,8 +86,7 @@ def hand_of(seed: int) -> Hand:
 
 def _asked_of(seed: int) -> Asked | None:
     """Give the exercise of a seed's sheet; None where it is a plain value scale."""
-    kinds = sorted(KINDS)
-    kind, paints = kinds[seed % len(kinds)], _SETS[seed // len(kinds) % len(_SETS)]
+    kind, paints = _KINDS[seed % len(_KINDS)], _SETS[seed // len(_KINDS) % len(_SETS)]
     return None if kind == FIRST_KIND and seed % 3 else _asked(kind, paints)
 
 

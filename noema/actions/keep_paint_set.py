@@ -1,6 +1,6 @@
 """A school puts a paint set together, changes it, or takes it away."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
@@ -55,7 +55,7 @@ def _checked(session: Session, school_id: int, new: NewSet, ref: str | None) -> 
     return name
 
 
-def _check_tubes(names: Sequence[str], known: dict[str, object]) -> None:
+def _check_tubes(names: Sequence[str], known: Collection[str]) -> None:
     if not 1 <= len(names) <= MOST_TUBES:
         raise BadPaint(f"Choose 1 to {MOST_TUBES} tubes; {len(names)} are chosen.")
     unknown = [name for name in names if name not in known]

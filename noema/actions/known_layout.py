@@ -53,7 +53,7 @@ def known_layout(
     known = with_known_tubes(known, _measured_tubes(exercise))
     beside = beside_photo(session, photo.id)
     outline = None if beside.outline is None else outline_from_json(beside.outline)
-    said = {
+    said: dict[str, object] = {
         "layout": None if known == layout else layout_to_json(known),
         "card": None if beside.card is None else asdict(beside.card),
         "outline": None if outline is None else outline_to_json(outline),

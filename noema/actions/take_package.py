@@ -147,7 +147,7 @@ def _known(session: Session, school_id: int) -> _Known:
 
 def _class_names(classes: Mapping[str, Row], known: _Known) -> dict[str, str]:
     """Name the classes that go on, each otherwise than any other."""
-    own = {row.class_id for number in classes if (row := known.of("classes", number))}
+    own = {found.class_id for number in classes if (found := known.of("classes", number))}
     taken = {name.casefold() for n, name in known.class_names.items() if n not in own}
     names: dict[str, str] = {}
     for number, row in classes.items():

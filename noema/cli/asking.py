@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from pathlib import Path
-from typing import cast
+from typing import Any, cast
 
 import click
 
@@ -66,7 +66,7 @@ def exercise_options(command: Callable[..., None]) -> Callable[..., None]:
     )(command)
 
 
-def question_of(kind: str, *, set_name: str | None, key: str, **options: object) -> Question:
+def question_of(kind: str, *, set_name: str | None, key: str, **options: Any) -> Question:
     """Read the options of an exercise."""
     found = kind_of(kind)
     given = {name: value for name, value in options.items() if _is_given(value)}

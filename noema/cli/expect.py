@@ -1,5 +1,7 @@
 """noema expect KIND: each cell's expected colour, the mix that should give it, and why."""
 
+from typing import Any
+
 import click
 import orjson
 
@@ -13,7 +15,7 @@ from noema.formats.asked_json import asked_to_json
 @click.argument("kind")
 @exercise_options
 @click.option("--json", "as_json", is_flag=True, help="One JSON object.")
-def command(kind: str, as_json: bool, **options) -> None:
+def command(kind: str, as_json: bool, **options: Any) -> None:
     """Say what an exercise expects of every cell with a set of paints."""
     asked = question_of(kind, **options).asked()
     if as_json:

@@ -53,7 +53,7 @@ def command(
     level: str,
     teacher: Path | None,
     as_json: bool,
-    **options,
+    **options: Any,
 ) -> None:
     """Judge a reading as the exercise it was printed for."""
     reading = _read(reading_file)

@@ -8,7 +8,7 @@ import orjson
 from noema.core.colour.hvc import HVC, hvcs_of
 from noema.core.colour.names import USUAL_HUES, chroma_word, value_word
 from noema.core.errors import BadPaint
-from noema.core.pigments.mix import lab_of_parts
+from noema.core.pigments.mix import Part, lab_of_parts
 from noema.core.pigments.shelf import SETS, TUBES, PaintSet, builtin_set, is_builtin_set
 from noema.formats.hvc_json import hvc_to_json
 from noema.formats.mix_text import mix_from_text
@@ -44,7 +44,7 @@ def paint_set(name: str) -> PaintSet:
     return builtin_set(name)
 
 
-def _mix(text: str, number: int, paints: PaintSet):
+def _mix(text: str, number: int, paints: PaintSet) -> tuple[Part, ...]:
     try:
         return mix_from_text(text, paints)
     except BadPaint as wrong:

@@ -2,6 +2,7 @@
 
 import json
 from pathlib import Path
+from typing import Any
 
 import click
 
@@ -40,7 +41,7 @@ def command(
     grey: bool,
     key_sheet: bool,
     out: Path,
-    **options,
+    **options: Any,
 ) -> None:
     """Write the worksheet of an exercise."""
     question = question_of(kind, **options)

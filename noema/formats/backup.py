@@ -52,8 +52,8 @@ def read_backup(place: Path) -> Backup:
         hashes = manifest["sha256"]
         if manifest["format"] != FORMAT or set(hashes) != set(parts):
             raise BadFile("The backup hasn't the parts its manifest names: use another one.")
-        for name, body in parts.items():
-            if hashlib.sha256(body).hexdigest() != hashes[name]:
+        for name, part in parts.items():
+            if hashlib.sha256(part).hexdigest() != hashes[name]:
                 raise BadFile(f"“{name}” in the backup was changed: use another one.")
         dump = parts.pop(_DUMP)
     except (tarfile.TarError, OSError, KeyError, TypeError, orjson.JSONDecodeError) as wrong:

@@ -23,7 +23,9 @@ _RAMPS = np.stack(
 ).astype(np.uint8)
 
 _EACH = np.stack([np.arange(256)[:, None] * row for row in np.eye(3)], axis=0).astype(np.uint8)
-_MIXED = np.stack(np.meshgrid(*[np.arange(0, 256, 51, np.uint8)] * 3), axis=-1).reshape(1, -1, 3)
+_MIXED = np.stack(np.meshgrid(*[np.arange(0, 256, 51).astype(np.uint8)] * 3), axis=-1).reshape(
+    1, -1, 3
+)
 
 pyvips.cache_set_max(0)  # photographs don't come twice
 

@@ -34,4 +34,4 @@ def calendar_of(name: str, dues: Sequence[Due], now: datetime) -> bytes:
         event.add("description", due.words)
         event.add("transp", "TRANSPARENT")
         calendar.add_component(event)
-    return calendar.to_ical()
+    return bytes(calendar.to_ical())

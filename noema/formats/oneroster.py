@@ -152,7 +152,7 @@ def _rows(data: bytes) -> list[dict[str, str]]:
     text = roster_text(data).lstrip("\ufeff")
     try:
         reader = csv.DictReader(StringIO(text, newline=""), strict=True)
-        rows = []
+        rows: list[dict[str, str]] = []
         for row in reader:
             if len(rows) >= _MOST_ROWS:
                 raise BadRoster(f"There are over {_MOST_ROWS} lines in it: export one school.")

@@ -5,7 +5,6 @@ from email import message_from_bytes, policy
 from email.message import EmailMessage
 from itertools import islice
 from pathlib import Path
-from typing import cast
 from uuid import uuid4
 
 from noema.devices.mail import Letter, Sent, letter_to_message
@@ -37,7 +36,7 @@ class PretendOutbox:
 
 
 def _message(path: Path) -> EmailMessage:
-    return cast(EmailMessage, message_from_bytes(path.read_bytes(), policy=policy.default))
+    return message_from_bytes(path.read_bytes(), policy=policy.default)
 
 
 def _sent(message: EmailMessage) -> Sent:

@@ -49,7 +49,7 @@ class PaintedCell:
 
 def intend(layout: Layout, hand: Hand, rng: Generator) -> tuple[PaintedCell, ...]:
     """Mix a colour for every cell: as was meant, or the target, missed as this hand misses it."""
-    mixed = dict(hand.meant) or _missed(layout, hand, rng)
+    mixed: dict[str, Triple | None] = dict(hand.meant) or _missed(layout, hand, rng)
     for empty in hand.empty:
         mixed[empty] = None
     laid_on = {cell_id: lab for cell_id, lab in mixed.items() if lab is not None}
@@ -111,7 +111,8 @@ def paint(
     px_per_mm = page.shape[1] / layout.width_mm
     places = {cell.id: cell for cell in layout.cells}
     laid = [cell for cell in cells if cell.spectrum is not None]
-    seen = optics.seen(np.array([cell.spectrum for cell in laid])) if laid else []
+    spectra = np.array([cell.spectrum for cell in laid])
+    seen = optics.seen(spectra) if laid else np.empty((0, 3))
     for cell, colour in zip(laid, seen, strict=True):
         _paint_cell(painted, places[cell.id], colour, px_per_mm, hand, rng)
     return painted
@@ -152,7 +153,11 @@ def _distance_mm(
     cv2.fillPoly(mask, [np.rint(points - low).astype(np.int32)], 1)
     inside = cv2.distanceTransform(mask, cv2.DIST_L2, 3)
     outside = cv2.distanceTransform(1 - mask, cv2.DIST_L2, 3)
-    return slice(low[1], high[1]), slice(low[0], high[0]), (inside - outside) / px_per_mm
+    return (
+        slice(low[1], high[1]),
+        slice(low[0], high[0]),
+        np.asarray((inside - outside) / px_per_mm),
+    )
 
 
 def _smooth_noise(shape: tuple[int, int], scale_px: float, rng: Generator) -> NDArray[np.float64]:

@@ -92,7 +92,7 @@ def _across(shape: tuple[int, ...]) -> tuple[Pixels, Pixels]:
     """Give x (1, w) and y (h, 1), each -0.5 to 0.5 over the page."""
     x = (np.arange(shape[1], dtype=np.float32) / shape[1] - 0.5)[None, :]
     y = (np.arange(shape[0], dtype=np.float32) / shape[0] - 0.5)[:, None]
-    return x, y
+    return x.astype(np.float32), y.astype(np.float32)
 
 
 def _widened(

@@ -67,7 +67,10 @@ class SchoolSystem:
 
 def made_up_system(rng: Random, classes: int = 2, students: int = 12) -> SchoolSystem:
     """Make up a school system with some classes of some students each and a teacher."""
-    number = lambda: f"{rng.getrandbits(64):016x}"  # noqa: E731
+
+    def number() -> str:
+        return f"{rng.getrandbits(64):016x}"
+
     school, term, course, teacher = number(), number(), number(), number()
     active = {"status": "active", "dateLastModified": _CHANGED}
     class_rows: list[Row] = []

@@ -118,7 +118,7 @@ def _nearest_mixes(labs: Floats, rng: Generator) -> tuple[Floats, Floats]:
     """Give what one class mixes nearest to each colour, coded, and how far that is."""
     mixes = _coded(class_mixes(rng, _MIXES_OF_A_CLASS))
     away, nearest = KDTree(_labs(mixes)).query(labs)
-    return mixes[nearest], away
+    return np.asarray(mixes[nearest]), np.asarray(away)
 
 
 def class_mixes(rng: Generator, count: int) -> Floats:

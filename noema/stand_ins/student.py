@@ -82,9 +82,13 @@ def _lean(sitting: Sitting, _mixes: Mixes) -> Mixes:
         stray = sitting.rng.uniform(1.7, 2.6) * room
         tubes = _coloured(cell)
         to = tubes[int(sitting.rng.integers(len(tubes)))]
-        if (mix := _until(sitting, cell, to, lambda hue, _chroma, s=stray: hue >= s)) is not None:
+        if (mix := _until(sitting, cell, to, _past_hue(stray))) is not None:
             wrong[cell.id] = mix
     return wrong
+
+
+def _past_hue(far: float) -> Callable[[float, float], bool]:
+    return lambda hue, _chroma: hue >= far
 
 
 def _contaminated(sitting: Sitting, _mixes: Mixes) -> Mixes:

@@ -21,6 +21,8 @@ _ORDER = (
 _PUT_LAST = ("key_revision", "key_photograph_id")
 _AT_ONCE = 500
 
+_AnySelect = Select[*tuple[Any, ...]]
+
 
 def tables_in_order() -> tuple[Table, ...]:
     """Give every table in the order in which rows can come back."""
@@ -38,7 +40,7 @@ def rows_of(
         question = scopes[name]
         ids = [*table.primary_key.columns]
         rows = session.execute(select(table).where(question).order_by(*ids)).mappings()
-        found[name] = [_plain(row) for row in rows]
+        found[name] = [_plain(dict(row)) for row in rows]
     return found
 
 
@@ -84,7 +86,7 @@ def files_of(rows: Mapping[str, Iterable[Mapping[str, Any]]]) -> list[str]:
 
 def _scopes(school_id: int, class_id: int | None) -> dict[str, Any]:
     classes = select(t.SchoolClass.id).where(t.SchoolClass.school_id == school_id)
-    students: Select[Any] = select(t.Student.id).where(t.Student.school_id == school_id)
+    students: _AnySelect = select(t.Student.id).where(t.Student.school_id == school_id)
     if class_id is not None:
         classes = classes.where(t.SchoolClass.id == class_id)
         painted = (
@@ -96,8 +98,8 @@ def _scopes(school_id: int, class_id: int | None) -> dict[str, Any]:
         students = students.where(or_(t.Student.id.in_(enrolled), t.Student.id.in_(painted)))
     given = select(t.Assignment.id).where(t.Assignment.class_id.in_(classes))
     sheets = select(t.Sheet.id).where(t.Sheet.assignment_id.in_(given))
-    photos: Select[Any] = select(t.Photograph.id).where(t.Photograph.school_id == school_id)
-    piles: Select[Any] = select(t.Pile.id).where(t.Pile.school_id == school_id)
+    photos: _AnySelect = select(t.Photograph.id).where(t.Photograph.school_id == school_id)
+    piles: _AnySelect = select(t.Pile.id).where(t.Pile.school_id == school_id)
     if class_id is not None:
         photos = photos.where(t.Photograph.sheet_id.in_(sheets))
         piles = select(t.Photograph.pile_id).where(t.Photograph.id.in_(photos))

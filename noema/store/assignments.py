@@ -119,7 +119,7 @@ def add_assignment(session: Session, new: NewAssignment) -> int:
     return row.id
 
 
-def _assignments() -> Select[Any]:
+def _assignments() -> Select[*tuple[Any, ...]]:
     printed = select(func.count(Sheet.student_id)).where(Sheet.assignment_id == Assignment.id)
     served = printed.with_only_columns(func.count(Sheet.student_id.distinct()))
     return (
@@ -139,7 +139,7 @@ def _assignments() -> Select[Any]:
     )
 
 
-def _rows(session: Session, question: Select[Any]) -> tuple[AssignmentRow, ...]:
+def _rows(session: Session, question: Select[*tuple[Any, ...]]) -> tuple[AssignmentRow, ...]:
     return tuple(
         AssignmentRow(
             tolerance=tolerance_of(row),

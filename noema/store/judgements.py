@@ -33,7 +33,8 @@ class NewJudgement:
 def add_judgement(session: Session, new: NewJudgement) -> int:
     """Keep a judgement and give its number; the same one isn't kept twice, whoever comes first."""
     added = insert(JudgementRow).values(**asdict(new)).on_conflict_do_nothing()
-    if (number := session.scalar(added.returning(JudgementRow.id))) is not None:
+    number: int | None = session.scalar(added.returning(JudgementRow.id))
+    if number is not None:
         return number
     same = select(JudgementRow.id).where(
         JudgementRow.reading_id == new.reading_id,

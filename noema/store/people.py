@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy import select
+from sqlalchemy import ColumnElement, select
 from sqlalchemy.orm import Session
 
 from noema.store.tables import School, Teacher
@@ -58,7 +58,7 @@ def add_teacher(
     return teacher.id
 
 
-def _teacher(session: Session, condition: object) -> TeacherRow | None:
+def _teacher(session: Session, condition: ColumnElement[bool]) -> TeacherRow | None:
     row = session.execute(
         select(Teacher, School.name).join(School, School.id == Teacher.school_id).where(condition)
     ).one_or_none()

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import and_, func, or_, select, update
+from sqlalchemy import ColumnElement, and_, func, or_, select, update
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
@@ -221,7 +221,7 @@ def set_outline(session: Session, photograph_id: int, outline: Json) -> None:
     session.get_one(Photograph, photograph_id).outline = outline
 
 
-def _rows(session: Session, *conditions: object) -> tuple[PhotoRow, ...]:
+def _rows(session: Session, *conditions: ColumnElement[bool]) -> tuple[PhotoRow, ...]:
     question = (
         select(Photograph, Student.display_name, Sheet.code)
         .join(Pile, Pile.id == Photograph.pile_id)

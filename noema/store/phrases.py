@@ -2,8 +2,9 @@
 
 from collections.abc import Collection
 from dataclasses import dataclass
+from typing import Any
 
-from sqlalchemy import delete, func, select
+from sqlalchemy import Select, delete, func, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
@@ -57,7 +58,7 @@ def drop_phrase(session: Session, school_id: int, phrase_id: int) -> None:
         raise NotFound("There is no such sentence in your phrase book.")
 
 
-def _rows(session: Session, question) -> tuple[PhraseRow, ...]:
+def _rows(session: Session, question: Select[*tuple[Any, ...]]) -> tuple[PhraseRow, ...]:
     return tuple(
         PhraseRow(id=row.id, finding=row.finding, words=row.words)
         for row in session.scalars(question)

@@ -4,7 +4,7 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import date
 
-from sqlalchemy import or_, select
+from sqlalchemy import ColumnElement, or_, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
@@ -192,6 +192,6 @@ def end_upload(session: Session, upload_id: str, photograph_id: int | None) -> N
     session.flush()
 
 
-def _given_to(student_id: int):
+def _given_to(student_id: int) -> ColumnElement[bool]:
     mine = select(Enrolment.class_id).where(Enrolment.student_id == student_id)
     return Assignment.class_id.in_(mine) & SchoolClass.archived_at.is_(None)

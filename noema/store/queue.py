@@ -1,6 +1,7 @@
 """Queuing a job in the transaction of its cause: both are kept or neither."""
 
 from procrastinate import App, SyncPsycopgConnector
+from procrastinate.types import TimeDeltaParams
 from sqlalchemy.orm import Session
 
 from noema.store.engine import driver_connection
@@ -16,8 +17,9 @@ _QUEUE = App(connector=SyncPsycopgConnector())
 
 def queue_reading(session: Session, photograph_id: int, after_s: int = 0) -> None:
     """Ask for a photograph to be read, at once or after some seconds."""
-    schedule = {"schedule_in": {"seconds": after_s}} if after_s else {}
-    job = _QUEUE.configure_task(READ_PHOTOGRAPH, connection=driver_connection(session), **schedule)
+    wait: TimeDeltaParams | None = {"seconds": after_s} if after_s else None
+    connection = driver_connection(session)
+    job = _QUEUE.configure_task(READ_PHOTOGRAPH, connection=connection, schedule_in=wait)
     job.defer(photograph_id=photograph_id)
 
 

@@ -122,7 +122,7 @@ def waiting_by_assignment(session: Session, school_id: int) -> dict[int, Waits]:
     }
 
 
-def waiting_count(school_id: int) -> Select[tuple[int]]:
+def waiting_count(school_id: int) -> Select[int]:
     """How many attempts wait for the teacher?"""
     question = _latest(school_id).where(ReviewRow.state == ReviewState.OPEN.value)
     return question.with_only_columns(func.count())
@@ -219,7 +219,7 @@ _IN_ORDER = (
 """Class by class and exercise by exercise, in each what needs a teacher's eyes most first."""
 
 
-def _attempts(tally: ColumnElement[Json] | None = None) -> Select[Any]:
+def _attempts(tally: ColumnElement[Any] | None = None) -> Select[*tuple[Any, ...]]:
     return (
         select(
             Photograph.id.label("photograph_id"),
@@ -265,11 +265,11 @@ def _lines() -> ScalarSelect[int]:
     )
 
 
-def _latest(school_id: int) -> Select[Any]:
+def _latest(school_id: int) -> Select[*tuple[Any, ...]]:
     return _attempts().where(Photograph.id.in_(_latest_ids(SchoolClass.school_id == school_id)))
 
 
-def _latest_ids(condition: ColumnElement[bool]) -> Select[tuple[int]]:
+def _latest_ids(condition: ColumnElement[bool]) -> Select[int]:
     """Give the newest read photograph of each student and assignment that meet a condition."""
     return (
         select(Photograph.id)
@@ -287,7 +287,7 @@ def _latest_ids(condition: ColumnElement[bool]) -> Select[tuple[int]]:
     )
 
 
-def _rows(session: Session, question: Select[Any]) -> tuple[AttemptRow, ...]:
+def _rows(session: Session, question: Select[*tuple[Any, ...]]) -> tuple[AttemptRow, ...]:
     return tuple(
         AttemptRow(
             photograph_id=row.photograph_id,
@@ -313,7 +313,7 @@ def _rows(session: Session, question: Select[Any]) -> tuple[AttemptRow, ...]:
     )
 
 
-def _review(row: Row[Any]) -> Review:
+def _review(row: Row[*tuple[Any, ...]]) -> Review:
     return Review(
         state=ReviewState(row.state),
         sentence=row.said,

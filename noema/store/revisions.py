@@ -73,7 +73,7 @@ class Progress:
         return self.judged >= self.read
 
 
-def tolerance_of(row: Row[Any]) -> Tolerance:
+def tolerance_of(row: Row[*tuple[Any, ...]]) -> Tolerance:
     """Give the tolerances in a row with their three columns."""
     return Tolerance(hue=row.hue_tolerance, value=row.value_tolerance, chroma=row.chroma_tolerance)
 
@@ -175,7 +175,7 @@ def assignments_behind(session: Session, judge: str) -> tuple[int, ...]:
     return tuple(session.scalars(question))
 
 
-def _judged(assignment_id: int) -> Select[tuple[int]]:
+def _judged(assignment_id: int) -> Select[int]:
     return (
         select(ReviewRow.photograph_id)
         .join(Photograph, Photograph.id == ReviewRow.photograph_id)

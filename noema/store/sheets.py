@@ -126,7 +126,7 @@ def add_sheets(session: Session, assignment_id: int, new: Sequence[NewSheet]) ->
     session.flush()
 
 
-def _sheets() -> Select[Any]:
+def _sheets() -> Select[*tuple[Any, ...]]:
     # Columns, not rows: a layout weighs more than all the rest and is seldom wanted.
     return select(
         Sheet.id,
@@ -140,7 +140,7 @@ def _sheets() -> Select[Any]:
     ).outerjoin(Student, Student.id == Sheet.student_id)
 
 
-def _of_school(school_id: int) -> Select[Any]:
+def _of_school(school_id: int) -> Select[*tuple[Any, ...]]:
     return (
         _sheets()
         .join(Assignment, Assignment.id == Sheet.assignment_id)
@@ -149,7 +149,7 @@ def _of_school(school_id: int) -> Select[Any]:
     )
 
 
-def _row(row: Row[Any]) -> SheetRow:
+def _row(row: Row[*tuple[Any, ...]]) -> SheetRow:
     return SheetRow(
         id=row.id,
         assignment_id=row.assignment_id,

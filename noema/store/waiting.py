@@ -47,7 +47,7 @@ def sent_back_without_sheet(session: Session, school_id: int) -> tuple[int, ...]
     return tuple(session.scalars(_sent_back(school_id)))
 
 
-def _sent_back(school_id: int) -> Select[tuple[int]]:
+def _sent_back(school_id: int) -> Select[int]:
     newest = (
         select(Sheet.assignment_id, Sheet.student_id, func.max(Sheet.attempt).label("attempt"))
         .group_by(Sheet.assignment_id, Sheet.student_id)
@@ -81,7 +81,7 @@ def _newest_photo_of_sheet() -> ScalarSelect[int]:
     )
 
 
-def _to_print(school_id: int) -> Select[tuple[int]]:
+def _to_print(school_id: int) -> Select[int]:
     printed = (
         select(Sheet.id)
         .where(Sheet.assignment_id == Assignment.id, Sheet.student_id == Enrolment.student_id)
@@ -96,7 +96,7 @@ def _to_print(school_id: int) -> Select[tuple[int]]:
     )
 
 
-def _photos(school_id: int, *states: PhotoState) -> Select[tuple[int]]:
+def _photos(school_id: int, *states: PhotoState) -> Select[int]:
     return select(func.count(Photograph.id)).where(
         Photograph.school_id == school_id, Photograph.state.in_([s.value for s in states])
     )

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from random import SystemRandom
+from typing import Any
 
 from flask import Blueprint, Response, redirect, render_template, request, url_for
 from werkzeug.datastructures import MultiDict
@@ -140,7 +141,7 @@ def _answer(row: ClassRow, form: Form) -> Answer:
     return Answer(shown=shown, held=_held(chosen))
 
 
-def _query(form: Form) -> dict[str, list[str]]:
+def _query(form: Form) -> dict[str, Any]:
     return {name: form.getlist(name) for name in form if name != "csrf_token"}
 
 

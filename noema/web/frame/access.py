@@ -32,7 +32,7 @@ _SEEN, _OWN_DEVICE = "seen_at", "own_device"
 
 
 @dataclass(frozen=True)
-class User(UserMixin):
+class User(UserMixin):  # type: ignore[misc]  # it comes without types
     """A logged-in teacher."""
 
     teacher: TeacherRow
@@ -43,7 +43,7 @@ class User(UserMixin):
 
 
 @dataclass(frozen=True)
-class Learner(UserMixin):
+class Learner(UserMixin):  # type: ignore[misc]  # it comes without types
     """A student who came in with a card; the session ends with the card."""
 
     pupil: PupilRow

@@ -152,7 +152,8 @@ def _explored(paints: PaintSet, asked: Asked) -> Exploration:
     thinned = _thinned(paints, asked.down)
     table = hue_words(db(), me().school_id).table
     distinct = len(set(asked.tubes)) == len(asked.tubes)
-    walk, spots = None, ()
+    walk: Walk | None = None
+    spots: tuple[Spot, ...] = ()
     if distinct and len(asked.tubes) == 3:
         spots = _spots(asked, thinned, paints.binder, table)
     elif distinct:

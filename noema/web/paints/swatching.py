@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+import numpy as np
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
@@ -239,7 +240,7 @@ def _compared(fitted: FittedTube, swatches: tuple[Swatch, ...]) -> tuple[Compare
         )
         for swatch in swatches
     ]
-    fills = lab_to_hex([*(swatch.lab for swatch in swatches), *modelled])
+    fills = lab_to_hex(np.array([*(swatch.lab for swatch in swatches), *modelled]))
     half = len(swatches)
     return tuple(
         Compared(

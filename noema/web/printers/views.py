@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+import numpy as np
 from flask import Blueprint, Response, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 
@@ -177,7 +178,7 @@ def _sent(field: str) -> bytes:
     file = request.files.get(field)
     if file is None or not file.filename:
         raise BadFile("Choose a file of measured colours first: CGATS.17 text or CSV with Lab.")
-    return file.read(_MOST_FILE_BYTES)
+    return bytes(file.read(_MOST_FILE_BYTES))
 
 
 def _overview(sentence: str = "") -> PrintersPage:
@@ -207,7 +208,7 @@ def _laid(found: Printer) -> tuple[Laid, ...]:
         return ()
     sent = [linear_to_lab(srgb_to_linear([part / 255.0 for part in one])) for one in known.labs]
     labs = [one.lab for one in known.labs.values()]
-    fills = lab_to_hex([*sent, *labs])
+    fills = lab_to_hex(np.array([*sent, *labs]))
     return tuple(
         Laid(
             words="blank paper" if rgb == PAPER else " ".join(str(part) for part in rgb),

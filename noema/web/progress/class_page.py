@@ -99,11 +99,10 @@ def _places(class_id: int) -> dict[WorkKey, Place]:
             f"{desks}{attempt.photograph_id}",
             holds,
         )
-    empty = (None, "", "")
     places = {}
     for key, work in work_of_class(db(), class_id).items():
-        strip, desk, holds = drawn.get(key, empty)
-        places[key] = Place(state=work.state.value, strip=strip, desk=desk, holds=holds)
+        shown: tuple[TinyStrip | None, str, str] = drawn.get(key, (None, "", ""))
+        places[key] = Place(state=work.state.value, strip=shown[0], desk=shown[1], holds=shown[2])
     return places
 
 

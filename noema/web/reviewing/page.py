@@ -221,7 +221,7 @@ def _said(line: RecordLine, names: Mapping[str, str]) -> str:
         Verb.SEND_BACK: f"sent it back: “{decision.sentence}”",
         Verb.LEAVE_OUT: f"left {step} out",
         Verb.COUNT: f"counted {step} again",
-        Verb.OVERRULE: f"said {step} {cast(Verdict, decision.verdict or Verdict.LOOK).value}",
+        Verb.OVERRULE: f"said {step} {(decision.verdict or Verdict.LOOK).value}",
         Verb.UNDO: "undid the decision before",
     }[decision.verb]
     return f"{line.teacher} {what}, {line.made_at:%d %b %H:%M} UTC"

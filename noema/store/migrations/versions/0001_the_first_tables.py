@@ -1,5 +1,7 @@
 """The first tables"""
 
+from typing import Any
+
 import sqlalchemy as sa
 from alembic import op
 from procrastinate.schema import SchemaManager
@@ -21,7 +23,8 @@ FOR EACH STATEMENT EXECUTE FUNCTION refuse_change();
 
 def upgrade() -> None:
     # The job queue's own tables; the driver must not read its percent signs as parameters.
-    op.get_bind().connection.driver_connection.execute(SchemaManager.get_schema())
+    driver: Any = op.get_bind().connection.driver_connection
+    driver.execute(SchemaManager.get_schema())
     op.create_table(
         "school",
         sa.Column("id", sa.Integer(), nullable=False),

@@ -1,5 +1,7 @@
 """Paint sets, own tubes and words for hues"""
 
+from typing import Any
+
 import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects import postgresql
@@ -10,7 +12,7 @@ branch_labels = None
 depends_on = None
 
 
-def _made_at() -> sa.Column:
+def _made_at() -> sa.Column[Any]:
     return sa.Column(
         "made_at",
         postgresql.TIMESTAMP(timezone=True),
@@ -19,7 +21,7 @@ def _made_at() -> sa.Column:
     )
 
 
-def _of_school() -> tuple[sa.Column, sa.Column]:
+def _of_school() -> tuple[sa.Column[Any], sa.Column[Any]]:
     return (
         sa.Column("id", sa.Integer(), nullable=False),
         sa.Column("school_id", sa.Integer(), nullable=False),

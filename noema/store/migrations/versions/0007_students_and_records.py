@@ -1,5 +1,7 @@
 """Students take part: codes, cards, uploads, self-checks; terms; other systems' records"""
 
+from typing import Any
+
 import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
@@ -27,11 +29,11 @@ UPDATE school_class SET join_code =
 """
 
 
-def _when(name: str, **options: object) -> sa.Column:
+def _when(name: str, **options: Any) -> sa.Column[Any]:
     return sa.Column(name, TIMESTAMP(timezone=True), **options)
 
 
-def _made_at() -> sa.Column:
+def _made_at() -> sa.Column[Any]:
     return _when("made_at", nullable=False, server_default=sa.func.now())
 
 
