@@ -22,7 +22,6 @@ _COARSE = 8  # pixels over which geometry is worked out once
 _ENCODED = {
     space: encoded(np.linspace(0.0, 1.0, 4096), space).astype(np.float32) for space in Space
 }
-_NO_MAP = np.empty(0, np.float32)  # both maps are in one array
 
 
 def photograph(
@@ -69,8 +68,8 @@ def _seen(
     width, height = size_px
     where = _page_points(lit, height_mm, shot, size_px)
     inside = np.ones(lit.shape[:2], np.float32)
-    area = cv2.remap(inside, where, _NO_MAP, cv2.INTER_LINEAR)
-    seen = cv2.remap(lit, where, _NO_MAP, cv2.INTER_LINEAR)
+    area = cv2.remap(inside, where, None, cv2.INTER_LINEAR)  # type: ignore[call-overload]
+    seen = cv2.remap(lit, where, None, cv2.INTER_LINEAR)  # type: ignore[call-overload]
     picture += area[..., None] * (seen - picture)
     if shot.vignette:
         x = (np.arange(width, dtype=np.float32) / width - 0.5)[None]
@@ -126,7 +125,9 @@ def _lifted(where: NDArray[np.float64], height_mm: Pixels, shot: Shot) -> NDArra
     met = where
     for _ in range(3):
         at = (met / COARSE).astype(np.float32)
-        rise = cv2.remap(height_mm, at, _NO_MAP, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+        rise = cv2.remap(  # type: ignore[call-overload]
+            height_mm, at, None, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE
+        )
         met = where + (lens - where) * (rise * px_per_mm / high)[..., None]
     return np.asarray(met)
 
