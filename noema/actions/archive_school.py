@@ -1,24 +1,26 @@
 """A school, or a class of it, as one file; and such a file into an empty Noema."""
 
+from collections.abc import Iterator
+
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
 from noema.core.errors import BadFile, Refused
 from noema.devices.file_store import FileStore
-from noema.formats.archive import Archive, archive_from_zip, archive_to_zip
+from noema.formats.archive import Archive, ToPack, archive_chunks, archive_from_zip
 from noema.store.archive import files_of, is_empty, put_rows, rows_of, schema_version
 from noema.store.classes import class_of_school
 
 
 def archive_school(
     session: Session, files: FileStore, school_id: int, class_id: int | None = None
-) -> bytes:
-    """Give the archive of a school, or of one class with what it rests on."""
+) -> Iterator[bytes]:
+    """Give the archive of a school, or of one class with what it rests on, piece by piece."""
     if class_id is not None:
         class_of_school(session, school_id, class_id)
     rows = rows_of(session, school_id, class_id)
-    kept = {sha256: files.get(sha256) for sha256 in files_of(rows)}
-    return archive_to_zip(Archive(schema=schema_version(session), rows=rows, files=kept))
+    schema = schema_version(session)
+    return archive_chunks(ToPack(schema=schema, rows=rows, files=files_of(rows), file=files.get))
 
 
 def bring_in_archive(session: Session, files: FileStore, data: bytes) -> str:

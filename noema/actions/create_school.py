@@ -1,7 +1,6 @@
 """A school and its first teacher begin."""
 
-import re
-
+from email_validator import EmailNotValidError, validate_email
 from sqlalchemy.orm import Session
 
 from noema.actions import passwords
@@ -9,8 +8,6 @@ from noema.core.errors import Refused
 from noema.store.people import add_school, add_teacher, school_by_name, teacher_by_email
 
 SHORTEST_PASSWORD = 10
-
-_EMAIL = re.compile(r"[^@\s]+@[^@\s]+\.[^@\s]+")
 
 
 def create_school(session: Session, school: str, email: str, name: str, password: str) -> int:
@@ -24,8 +21,7 @@ def create_school(session: Session, school: str, email: str, name: str, password
 
 def add_colleague(session: Session, school_id: int, email: str, name: str, password: str) -> int:
     """Let another teacher of a school log in; gives their number."""
-    if not _EMAIL.fullmatch(email.strip()):
-        raise Refused(f"“{email}” is no e-mail address: give one such as name@school.example.")
+    email = checked_email(email)
     if not name.strip():
         raise Refused("Give the name the teacher is called by.")
     if len(password) < SHORTEST_PASSWORD:
@@ -33,3 +29,15 @@ def add_colleague(session: Session, school_id: int, email: str, name: str, passw
     if teacher_by_email(session, email) is not None:
         raise Refused(f"Somebody already logs in as {email}: use another address.")
     return add_teacher(session, school_id, email, name.strip(), passwords.HASHER.hash(password))
+
+
+def checked_email(email: str) -> str:
+    """Give an address in lower case, as people log in with it; refuses what is none."""
+    try:
+        # Whether mail arrives there is found out by sending some, not by asking name servers.
+        found = validate_email(email.strip(), check_deliverability=False)
+    except EmailNotValidError as wrong:
+        raise Refused(
+            f"“{email}” is no e-mail address: give one such as name@school.example."
+        ) from wrong
+    return found.normalized.lower()

@@ -1,8 +1,9 @@
 """How long a school keeps pictures: what would go is shown first, and numbers always stay."""
 
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 
+from dateutil.relativedelta import relativedelta
 from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
@@ -10,7 +11,6 @@ from noema.devices.file_store import FileStore
 from noema.store.leaving import classes_of_pictures, drop_pictures, pictures_before
 from noema.store.people import keep_months_of, set_keep_months
 
-_DAYS_A_MONTH = 30.44
 _LONGEST_MONTHS = 120
 
 
@@ -28,7 +28,7 @@ def would_go(session: Session, school_id: int, months: int, now: datetime) -> Wo
     """Say which pictures a period would take away today."""
     if not 1 <= months <= _LONGEST_MONTHS:
         raise Refused(f"Keep pictures for 1 to {_LONGEST_MONTHS} months.")
-    before = now - timedelta(days=months * _DAYS_A_MONTH)
+    before = now - relativedelta(months=months)
     photos = pictures_before(session, school_id, before)
     return WouldGo(
         months=months,
@@ -50,7 +50,7 @@ def remove_old(session: Session, files: FileStore, school_id: int, now: datetime
     months = keep_months_of(session, school_id)
     if months is None:
         raise Refused("Your school keeps pictures without end: choose a period first.")
-    before = now - timedelta(days=months * _DAYS_A_MONTH)
+    before = now - relativedelta(months=months)
     photos = pictures_before(session, school_id, before)
     gone = drop_pictures(session, photos, now)
     session.flush()

@@ -24,6 +24,6 @@ def command(school: str, class_id: int | None, out: Path) -> None:
         if school_id is None:
             raise NotFound(f"There is no school called “{school}”.")
         files = LocalFiles(files_folder(settings))
-        data = archive_school(session, files, school_id, class_id)
-    out.write_bytes(data)
-    click.echo(f"{out}: {len(data):,} bytes.")
+        with out.open("wb") as file:
+            file.writelines(archive_school(session, files, school_id, class_id))
+    click.echo(f"{out}: {out.stat().st_size:,} bytes.")

@@ -26,6 +26,9 @@ class FileStore(Protocol):
     def get(self, sha256: str) -> bytes:
         """Give the bytes back, or refuse when they aren't there."""
 
+    def has(self, sha256: str) -> bool:
+        """Say whether an object is there."""
+
     def remove(self, sha256: str) -> None:
         """Remove an object for good; nothing happens where there is none."""
 
@@ -59,6 +62,10 @@ class LocalFiles:
             return self._place(sha256).read_bytes()
         except OSError as wrong:
             raise NotFound(f"The file {sha256[:12]}… is not in the file store.") from wrong
+
+    def has(self, sha256: str) -> bool:
+        """Look for its file."""
+        return self._place(sha256).exists()
 
     def remove(self, sha256: str) -> None:
         """Take an object off the disk."""

@@ -4,14 +4,15 @@ The same matter gives the same bytes.
 """
 
 import hashlib
-from collections.abc import Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from itertools import chain
 from typing import Any
 
 import orjson
 
 from noema.core.errors import BadFile
-from noema.formats.safe_zip import ZipLimits, read_zip, write_zip
+from noema.formats.safe_zip import ZipLimits, read_zip, zip_chunks
 
 FORMAT = "noema-archive/1"
 _MANIFEST = "manifest.json"
@@ -27,20 +28,36 @@ class Archive:
     files: Mapping[str, bytes]  # by SHA-256
 
 
-def archive_to_zip(archive: Archive) -> bytes:
-    """Pack an archive."""
-    entries = {f"tables/{name}.jsonl": _lines(rows) for name, rows in archive.rows.items()}
-    entries |= {f"files/{sha256}.bin": data for sha256, data in archive.files.items()}
+@dataclass(frozen=True, kw_only=True)
+class ToPack:
+    """What is about to be packed; files are fetched one by one."""
+
+    schema: str  # the migration its tables are at
+    rows: Mapping[str, list[dict[str, Any]]]  # by table
+    files: Sequence[str]  # SHA-256
+    file: Callable[[str], bytes]  # gives one
+
+
+def archive_chunks(archive: ToPack) -> Iterator[bytes]:
+    """Pack an archive, piece by piece: the manifest first, then tables, then files."""
+    tables = {f"tables/{name}.jsonl": _lines(rows) for name, rows in archive.rows.items()}
+    hashes = {name: _sha256(data) for name, data in tables.items()}
+    hashes |= {_place(sha256): sha256 for sha256 in archive.files}
     manifest = {
         "format": FORMAT,
         "schema": archive.schema,
         "says": "JSON lines: a row of a table each; times ISO 8601 with their offset; colours "
         "CIELAB D50/2 and ASTM D1535; files under the SHA-256 of their bytes.",
         "rows": {name: len(rows) for name, rows in sorted(archive.rows.items())},
-        "sha256": {name: _sha256(data) for name, data in sorted(entries.items())},
+        "sha256": dict(sorted(hashes.items())),
     }
-    entries[_MANIFEST] = orjson.dumps(manifest, option=orjson.OPT_INDENT_2)
-    return write_zip(entries)
+    first = (_MANIFEST, orjson.dumps(manifest, option=orjson.OPT_INDENT_2))
+    files = ((_place(sha256), archive.file(sha256)) for sha256 in sorted(archive.files))
+    return zip_chunks(chain([first], sorted(tables.items()), files))
+
+
+def _place(sha256: str) -> str:
+    return f"files/{sha256}.bin"
 
 
 def archive_from_zip(data: bytes) -> Archive:

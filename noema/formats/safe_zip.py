@@ -2,10 +2,12 @@
 
 import zipfile
 import zlib
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
-from io import BytesIO
+from io import BytesIO, RawIOBase
 from pathlib import PurePosixPath
+
+from typing_extensions import Buffer
 
 from noema.core.errors import BadFile
 
@@ -49,15 +51,41 @@ def read_zip(data: bytes, limits: ZipLimits) -> dict[str, bytes]:
 
 def write_zip(entries: Mapping[str, bytes]) -> bytes:
     """Pack entries in the order of their names; the same entries give the same bytes."""
-    out = BytesIO()
+    return b"".join(zip_chunks((name, entries[name]) for name in sorted(entries)))
+
+
+def zip_chunks(entries: Iterable[tuple[str, bytes]]) -> Iterator[bytes]:
+    """Pack entries one by one as they come, so that only one lies in memory."""
+    out = _Growing()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as zipped:
-        for name in sorted(entries):
+        for name, data in entries:
             info = zipfile.ZipInfo(name, _FIRST_DATE)
             info.external_attr = 0o600 << 16
             packed = name.endswith((".jpg", ".jpeg", ".png", ".bin"))
             info.compress_type = zipfile.ZIP_STORED if packed else zipfile.ZIP_DEFLATED
-            zipped.writestr(info, entries[name])
-    return out.getvalue()
+            zipped.writestr(info, data)
+            yield out.taken()
+    yield out.taken()
+
+
+class _Growing(RawIOBase):
+    """Where a zip is written that nobody can go back in."""
+
+    def __init__(self) -> None:
+        self._chunks: list[bytes] = []
+
+    def writable(self) -> bool:
+        return True
+
+    def write(self, data: Buffer) -> int:
+        """Keep some bytes until they are taken."""
+        self._chunks.append(bytes(data))
+        return len(self._chunks[-1])
+
+    def taken(self) -> bytes:
+        """Give what was written since it was last taken."""
+        chunks, self._chunks = self._chunks, []
+        return b"".join(chunks)
 
 
 def _check(infos: list[zipfile.ZipInfo], limits: ZipLimits) -> None:

@@ -12,7 +12,7 @@ from noema.actions.archive_school import archive_school, bring_in_archive
 from noema.core.errors import Refused
 from noema.core.judging.review import Decision, Verb
 from noema.devices.file_store import LocalFiles
-from noema.formats.archive import Archive, archive_from_zip, archive_to_zip
+from noema.formats.archive import ToPack, archive_chunks, archive_from_zip
 from noema.store.engine import bring_up_to_date, open_engine, open_sessions
 from tests.trade import found_school
 
@@ -35,6 +35,10 @@ def empty(database_url, tmp_path):
     engine.dispose()
 
 
+def packed(*what):
+    return b"".join(archive_school(*what))
+
+
 def painted(school):
     number = school.reviewable()
     school.decides(number, Decision(verb=Verb.SEND_BACK, sentence="Once more."))
@@ -46,12 +50,12 @@ def test_an_archive_of_an_archive_is_the_same(school, empty, only_class):
     painted(school)
     class_id = school.class_id if only_class else None
     with school.sessions() as session:
-        first = archive_school(session, school.files, school.id, class_id)
+        first = packed(session, school.files, school.id, class_id)
     _, sessions, files = empty
     with sessions.begin() as session:
         bring_in_archive(session, files, first)
     with sessions() as session:
-        assert archive_school(session, files, school.id, class_id) == first
+        assert packed(session, files, school.id, class_id) == first
     assert archive_from_zip(first).files
     with sessions.begin() as session, pytest.raises(Refused, match="empty Noema"):
         bring_in_archive(session, files, first)
@@ -62,7 +66,7 @@ def test_an_archive_of_an_archive_is_the_same(school, empty, only_class):
 def test_an_archive_that_doesnt_fit_brings_in_nothing(school, empty):
     painted(school)
     with school.sessions() as session:
-        good = archive_from_zip(archive_school(session, school.files, school.id))
+        good = archive_from_zip(packed(session, school.files, school.id))
     _, sessions, files = empty
     rows = {**good.rows, "student": good.rows["student"][1:]}
     with sessions() as session, pytest.raises(Refused, match="don't fit together"):
@@ -75,7 +79,10 @@ def test_an_archive_that_doesnt_fit_brings_in_nothing(school, empty):
 
 
 def _zip(good, rows):
-    return archive_to_zip(Archive(schema=good.schema, rows=rows, files=good.files))
+    whole = ToPack(
+        schema=good.schema, rows=rows, files=list(good.files), file=good.files.__getitem__
+    )
+    return b"".join(archive_chunks(whole))
 
 
 def noema(url, files, *arguments):
@@ -89,7 +96,7 @@ def test_a_backup_brings_everything_back_after_all_is_lost(empty, tmp_path):
     school = found_school(sessions, files)
     painted(school)
     with sessions() as session:
-        before = archive_school(session, files, school.id)
+        before = packed(session, files, school.id)
     tar = tmp_path / "noema.tar"
     made = noema(url, tmp_path / "files", "backup", tar)
     assert made.returncode == 0, made.stderr
@@ -100,7 +107,7 @@ def test_a_backup_brings_everything_back_after_all_is_lost(empty, tmp_path):
     back = noema(url, tmp_path / "files", "restore", tar)
     assert back.returncode == 0, back.stderr
     with sessions() as session:
-        assert archive_school(session, files, school.id) == before
+        assert packed(session, files, school.id) == before
 
 
 def test_a_changed_backup_is_refused_before_anything_is_touched(empty, tmp_path):

@@ -11,7 +11,7 @@ from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
 from noema.core.errors import Refused
-from noema.formats.archive import Archive, archive_from_zip, archive_to_zip
+from noema.formats.archive import ToPack, archive_chunks, archive_from_zip
 from noema.formats.key_json import key_from_json
 from noema.formats.measurements import samples_from_bytes
 from noema.formats.oneroster import READ, read_package, write_package
@@ -104,7 +104,7 @@ def test_written_tables_are_proper_csv():
 
 
 ROWS = {"school": [{"id": 1, "name": "A"}], "student": []}
-ARCHIVE = archive_to_zip(Archive(schema="1", rows=ROWS, files={}))
+ARCHIVE = b"".join(archive_chunks(ToPack(schema="1", rows=ROWS, files=(), file=str.encode)))
 
 
 def test_an_archive_comes_back_and_a_changed_one_doesnt():

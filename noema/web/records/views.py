@@ -1,5 +1,6 @@
 """Records in and out: rosters, grade books, measurements, due dates, keys, archives."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from io import BytesIO
@@ -118,8 +119,8 @@ def due(class_id: int) -> Response:
 def class_archive(class_id: int) -> Response:
     """Give everything of a class."""
     row = class_of_school(db(), me().school_id, class_id)
-    data = archive_school(db(), files(), me().school_id, class_id)
-    return _file(data, "application/zip", f"{row.name} archive.zip")
+    chunks = archive_school(db(), files(), me().school_id, class_id)
+    return _streamed(chunks, "application/zip", f"{row.name} archive.zip")
 
 
 @records.get("/assignments/<int:assignment_id>/key.json")
@@ -214,8 +215,8 @@ def give() -> Response:
 @records.get("/school-archive.zip")
 def school_archive() -> Response:
     """Give everything of the school."""
-    data = archive_school(db(), files(), me().school_id)
-    return _file(data, "application/zip", f"{me().school_name} archive.zip")
+    chunks = archive_school(db(), files(), me().school_id)
+    return _streamed(chunks, "application/zip", f"{me().school_name} archive.zip")
 
 
 def _sent() -> bytes:
@@ -226,6 +227,12 @@ def _sent() -> bytes:
     if len(data) > _MOST_PACKAGE_BYTES:
         raise BadRoster("The package is over 16 MB: export one school.")
     return data
+
+
+def _streamed(chunks: Iterator[bytes], mimetype: str, name: str) -> Response:
+    response = Response(chunks, mimetype=mimetype)
+    response.headers.set("Content-Disposition", "attachment", filename=name)
+    return response
 
 
 def _file(data: bytes, mimetype: str, name: str) -> Response:
