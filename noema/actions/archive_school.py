@@ -19,8 +19,12 @@ def archive_school(
     if class_id is not None:
         class_of_school(session, school_id, class_id)
     rows = rows_of(session, school_id, class_id)
-    schema = schema_version(session)
-    return archive_chunks(ToPack(schema=schema, rows=rows, files=files_of(rows), file=files.get))
+    names = files_of(rows)
+    # Looked for before the first piece goes out: what has begun can't be refused any more.
+    if missing := [sha256 for sha256 in names if not files.has(sha256)]:
+        raise NotFound(f"{len(missing)} pictures are missing in the file store: restore a backup.")
+    whole = ToPack(schema=schema_version(session), rows=rows, files=names, file=files.get)
+    return archive_chunks(whole)
 
 
 def bring_in_archive(session: Session, files: FileStore, data: bytes) -> str:
