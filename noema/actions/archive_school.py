@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
-from noema.core.errors import BadFile, Refused
+from noema.core.errors import BadFile, NotFound, Refused
 from noema.devices.file_store import FileStore
 from noema.formats.archive import Archive, ToPack, archive_chunks, archive_from_zip
 from noema.store.archive import files_of, is_empty, put_rows, rows_of, schema_version
