@@ -1,4 +1,4 @@
-"""Fixtures that speak the trade: schools, teachers who log in, learners who hand in."""
+"""Fixtures that speak the trade: schools, teachers who log in, students who hand in."""
 
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
@@ -35,9 +35,9 @@ from noema.store.assignments import assignment_of_school
 from noema.store.engine import Sessions
 from noema.store.people import teacher_by_email
 from noema.store.photographs import add_pile
-from noema.store.pupils import join_of_class, pupil_by_id
 from noema.store.reviews import AttemptRow, attempt_of_school
 from noema.store.sheets import SheetRow, layouts_of_sheets, sheets_of_assignment
+from noema.store.students import join_of_class, student_by_id
 
 PASSWORD = "a password of some length"
 SECRET = "only for tests, and long enough for it"
@@ -72,7 +72,7 @@ class School:
         """A phone on which a student has come in with their card."""
         with self.sessions() as session:
             join = join_of_class(session, self.class_id)
-            holder = pupil_by_id(session, student_id or self.sheets()[0].student_id or 0)
+            holder = student_by_id(session, student_id or self.sheets()[0].student_id or 0)
         assert holder is not None
         words = " ".join(card_words(SECRET, holder.id, holder.card_serial))
         client = app.test_client()

@@ -17,7 +17,15 @@ from noema.core.colour.lab import lab_to_xyz
 from noema.core.colour.spectra import XYZ_WEIGHTS, reflectance_to_lab
 from noema.core.colour.wide import WIDE_LUMINANCE, XYZ_D50_TO_WIDE, srgb_linear_to_wide
 from noema.core.photo.beyond import CHANNELS, kept_terms
-from noema.core.photo.colour_fit import OUT, TERMS, Rest, nearness, rest_of, root_terms, weight_of
+from noema.core.photo.colour_fit import (
+    OUT,
+    TERMS,
+    Residuals,
+    nearness,
+    residuals_of,
+    root_terms,
+    weight_of,
+)
 from noema.stand_ins.colour_file import Space, from_linear_srgb
 from noema.stand_ins.optics import draw_optics
 from noema.stand_ins.printer import load_paper
@@ -174,7 +182,9 @@ def left_of_paint(cameras: list[Lesson], kind: int) -> np.ndarray:
     return np.concatenate([PLACES, means, spread.reshape(len(PLACES), -1)], axis=1)
 
 
-def beyond(cameras: list[Lesson], rests: dict[int, Rest], space: Space, channel: int) -> np.ndarray:
+def beyond(
+    cameras: list[Lesson], rests: dict[int, Residuals], space: Space, channel: int
+) -> np.ndarray:
     """Give how far beyond what was kept colours lie, (3, 3), and what that leaves, (3, 3)."""
     found = []
     for camera in cameras:
@@ -220,7 +230,7 @@ def main() -> None:
         [row for kind in KINDS for row in usual(cameras, kind)],
     )
     left = {kind: left_of_paint(cameras, kind) for kind in KINDS}
-    rests = {kind: rest_of(rows) for kind, rows in left.items()}
+    rests = {kind: residuals_of(rows) for kind, rows in left.items()}
     written(
         "paint_rest.csv",
         "# What those maps leave of paint by colour, kind of lamp after kind of lamp: L*, a*\n"

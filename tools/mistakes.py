@@ -117,7 +117,7 @@ def handed_in(seed: int, mistake: Mistake | None) -> HandedIn | None:
             options = kind_of(FIRST_KIND if kind == _PLAIN else kind).chosen(chosen)
             asked, paints, layout, pdf = sheet_of(kind, options, name)
             sitting = Sitting(
-                asked=asked, paints=paints, rooms=usual_tolerance(asked.kind, level), rng=rng
+                asked=asked, paints=paints, tolerance=usual_tolerance(asked.kind, level), rng=rng
             )
             painted = paint_sheet(sitting, mistake)
             break

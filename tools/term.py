@@ -20,7 +20,7 @@ from noema.core.exercises.catalogue import kind_of, usual_tolerance
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.skills import Skill
 from noema.core.judging.closeness import Closeness, closeness, skill_drifts, together
-from noema.core.judging.demand import Held, demand_of
+from noema.core.judging.difficulty import Held, difficulty_of
 from noema.core.judging.judge import judge
 from noema.core.judging.review import Review
 from noema.core.photo.reading import CellReading, Reading
@@ -114,7 +114,7 @@ def _exercise(n: int) -> tuple[Asked, PaintSet]:
 def _demand(n: int) -> dict[Skill, dict[str, list[float]]]:
     asked, paints = _exercise(n)
     held = Held(expected=asked, key=Key.PAINTS, paints=paints, table=USUAL_HUES)
-    return demand_of(held, np.random.default_rng(n))
+    return difficulty_of(held, np.random.default_rng(n))
 
 
 def term_of(seed: int) -> Term:
@@ -153,8 +153,8 @@ def courses(attempts: Sequence[dict[Skill, Closeness]]) -> dict[str, Course]:
 
 def _attempt(n: int, care: float, rng: np.random.Generator) -> dict[Skill, Closeness]:
     asked, paints = _exercise(n)
-    rooms = usual_tolerance(asked.kind, Level.INTERMEDIATE)
-    sitting = Sitting(asked=asked, paints=paints, rooms=rooms, rng=rng, care=care)
+    tolerance = usual_tolerance(asked.kind, Level.INTERMEDIATE)
+    sitting = Sitting(asked=asked, paints=paints, tolerance=tolerance, rng=rng, care=care)
     meant = paint_sheet(sitting, None).hand.meant or {}
     cells = tuple(_read(cell.id, meant[cell.id], rng) for cell in asked.cells)
     reading = Reading(sheet="K7Q2-04", found=True, flags=(), cells=cells)

@@ -6,21 +6,21 @@ from sqlalchemy.orm import Session
 
 from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.errors import Refused
-from noema.store.photographs import photo_of_pupil
-from noema.store.pupil_work import given_one_to_pupil, keep_check, sheet_of_pupil
-from noema.store.pupils import PupilRow
+from noema.store.photographs import photo_of_student
+from noema.store.student_work import given_one_to_student, keep_check, sheet_of_student
+from noema.store.students import StudentRow
 
 
 def check_self(
-    session: Session, pupil: PupilRow, photograph_id: int, thinks: Collection[str] | None
+    session: Session, student: StudentRow, photograph_id: int, thinks: Collection[str] | None
 ) -> None:
     """Keep what the student thinks of their sheet, once; None: they'd rather not say."""
-    photo = photo_of_pupil(session, pupil.id, photograph_id)
+    photo = photo_of_student(session, student.id, photograph_id)
     if photo.sheet_id is None and thinks is not None:
         raise Refused("Nobody knows yet which sheet this is: wait until it is read.")
     if photo.sheet_id is not None and thinks is not None:
-        sheet = sheet_of_pupil(session, pupil.id, photo.sheet_id)
-        assignment = given_one_to_pupil(session, pupil.id, sheet.assignment_id)
+        sheet = sheet_of_student(session, student.id, photo.sheet_id)
+        assignment = given_one_to_student(session, student.id, sheet.assignment_id)
         exercise = for_sheet(exercise_of(session, assignment), sheet.cells)
         if not set(thinks) <= {cell.id for cell in exercise.asked.cells}:
             raise Refused("That is no cell of this sheet: choose among those shown.")

@@ -8,8 +8,8 @@ from sqlalchemy.orm import Session
 from noema.core.errors import NotFound, Refused
 from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
-from noema.store import leaving
-from noema.store.pupils import pupil_of_school
+from noema.store import erasure
+from noema.store.students import student_of_school
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,20 +41,22 @@ def erase_student(
 
     Namesakes and words a teacher wrote may hold the name too: the search says where.
     """
-    pupil = pupil_of_school(session, school_id, student_id)
-    if " ".join(typed_name.split()).casefold() != pupil.display_name.casefold():
-        raise Refused(f"Type the name as it stands, “{pupil.display_name}”, to erase it for good.")
-    for upload_id in leaving.uploads_of(session, student_id):
+    student = student_of_school(session, school_id, student_id)
+    if " ".join(typed_name.split()).casefold() != student.display_name.casefold():
+        raise Refused(
+            f"Type the name as it stands, “{student.display_name}”, to erase it for good."
+        )
+    for upload_id in erasure.uploads_of(session, student_id):
         pieces.drop(upload_id)
-    gone = leaving.erase_student(session, student_id)
+    gone = erasure.erase_student(session, student_id)
     session.flush()
     for sha256 in gone.files:
         files.remove(sha256)
     return Erased(
-        name=pupil.display_name,
+        name=student.display_name,
         photographs=gone.photographs,
         files=len(gone.files),
-        traces=leaving.traces_of(session, [pupil.display_name]),
+        traces=erasure.traces_of(session, [student.display_name]),
         files_left=_left(files, gone.files),
     )
 

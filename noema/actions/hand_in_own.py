@@ -14,17 +14,17 @@ from noema.core.errors import BadPicture, OutOfDate, Refused
 from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
 from noema.formats.photo_file import MOST_BYTES
-from noema.store.photographs import add_student_pile, photo_of_pupil
-from noema.store.pupil_work import (
+from noema.store.photographs import add_student_pile, photo_of_student
+from noema.store.student_work import (
     UploadRow,
     add_upload,
     end_upload,
-    given_one_to_pupil,
-    sheets_of_pupil,
-    upload_of_pupil,
+    given_one_to_student,
+    sheets_of_student,
+    upload_of_student,
     uploads_under_way,
 )
-from noema.store.pupils import PupilRow
+from noema.store.students import StudentRow
 
 MOST_UNDER_WAY = 4
 """Photographs of one student's on their way at once; the oldest gives way to a fifth."""
@@ -35,7 +35,7 @@ _SOMEBODY_ELSES = "This very photograph was handed in by somebody else: photogra
 def hand_in_own(
     session: Session,
     files: FileStore,
-    pupil: PupilRow,
+    student: StudentRow,
     assignment_id: int,
     *,
     name: str,
@@ -43,7 +43,7 @@ def hand_in_own(
     received_at: datetime,
 ) -> int:
     """Keep and queue a photograph; gives its number, also when it had come before."""
-    _has_sheet(session, pupil, assignment_id)
+    _has_sheet(session, student, assignment_id)
     if not data:
         raise BadPicture("Choose the photograph of your sheet first.")
     if len(data) > MOST_BYTES:
@@ -51,27 +51,32 @@ def hand_in_own(
     handed_in = hand_in_photo(
         session,
         files,
-        school_id=pupil.school_id,
-        pile_id=add_student_pile(session, pupil.school_id, pupil.id, assignment_id),
+        school_id=student.school_id,
+        pile_id=add_student_pile(session, student.school_id, student.id, assignment_id),
         name=name,
         data=data,
         received_at=received_at,
     )
-    return _number(session, pupil, handed_in)
+    return _number(session, student, handed_in)
 
 
 def begin_upload(
-    session: Session, pieces: PieceStore, pupil: PupilRow, assignment_id: int, name: str, size: int
+    session: Session,
+    pieces: PieceStore,
+    student: StudentRow,
+    assignment_id: int,
+    name: str,
+    size: int,
 ) -> str:
     """Note that a photograph is on its way; gives the name its pieces come under."""
-    _has_sheet(session, pupil, assignment_id)
+    _has_sheet(session, student, assignment_id)
     if not 1 <= size <= MOST_BYTES:
         raise BadPicture("Send a photograph of at most 30 MB.")
-    for late in uploads_under_way(session, pupil.id)[: 1 - MOST_UNDER_WAY]:
+    for late in uploads_under_way(session, student.id)[: 1 - MOST_UNDER_WAY]:
         pieces.drop(late)
         end_upload(session, late, None)
     upload_id = token_hex(16)
-    add_upload(session, pupil.id, upload_id, assignment_id, name[-200:] or "photograph", size)
+    add_upload(session, student.id, upload_id, assignment_id, name[-200:] or "photograph", size)
     return upload_id
 
 
@@ -79,7 +84,7 @@ def add_piece(
     session: Session,
     files: FileStore,
     pieces: PieceStore,
-    pupil: PupilRow,
+    student: StudentRow,
     upload_id: str,
     *,
     at: int,
@@ -87,7 +92,7 @@ def add_piece(
     received_at: datetime,
 ) -> tuple[int, int | None]:
     """Take one piece; gives how many bytes are there and, once whole, the photograph's number."""
-    upload = upload_of_pupil(session, pupil.id, upload_id)
+    upload = upload_of_student(session, student.id, upload_id)
     if upload.photograph_id is not None:
         return upload.size_bytes, upload.photograph_id
     if at < 0 or at + len(data) > upload.size_bytes:
@@ -95,14 +100,14 @@ def add_piece(
     length = pieces.append(upload.id, at, data)
     if length < upload.size_bytes:
         return length, None
-    return length, _whole(session, files, pieces, pupil, upload, received_at)
+    return length, _whole(session, files, pieces, student, upload, received_at)
 
 
 def _whole(
     session: Session,
     files: FileStore,
     pieces: PieceStore,
-    pupil: PupilRow,
+    student: StudentRow,
     upload: UploadRow,
     received_at: datetime,
 ) -> int:
@@ -111,7 +116,7 @@ def _whole(
         photograph_id = hand_in_own(
             session,
             files,
-            pupil,
+            student,
             upload.assignment_id,
             name=upload.name,
             data=data,
@@ -126,18 +131,18 @@ def _whole(
     return photograph_id
 
 
-def _has_sheet(session: Session, pupil: PupilRow, assignment_id: int) -> None:
-    given_one_to_pupil(session, pupil.id, assignment_id)
-    if not sheets_of_pupil(session, pupil.id, assignment_id):
+def _has_sheet(session: Session, student: StudentRow, assignment_id: int) -> None:
+    given_one_to_student(session, student.id, assignment_id)
+    if not sheets_of_student(session, student.id, assignment_id):
         raise Refused("There is no sheet of yours yet: ask your teacher to print it.")
 
 
-def _number(session: Session, pupil: PupilRow, handed_in: HandedIn) -> int:
+def _number(session: Session, student: StudentRow, handed_in: HandedIn) -> int:
     if handed_in.refused or handed_in.photo is None:
         raise BadPicture(handed_in.refused or "Send a photograph.")
     if handed_in.known:
         try:
-            photo_of_pupil(session, pupil.id, handed_in.photo.id)
+            photo_of_student(session, student.id, handed_in.photo.id)
         except Refused as wrong:
             raise Refused(_SOMEBODY_ELSES) from wrong
     return handed_in.photo.id

@@ -4,18 +4,18 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import NotAllowed
 from noema.core.joining.card import holder, plain_code
-from noema.store.pupils import PupilRow, class_to_join, pupils_of_class
+from noema.store.students import StudentRow, card_holders_of_class, class_to_join
 
 _NOBODY = "That code and card don't belong together: look at both again, or ask your teacher."
 
 
-def join_class(session: Session, secret: str, code: str, words: str) -> PupilRow:
+def join_class(session: Session, secret: str, code: str, words: str) -> StudentRow:
     """Give the student whose card it is, or refuse without saying which of the two was wrong."""
     found = class_to_join(session, plain_code(code))
-    pupils = () if found is None else pupils_of_class(session, found.class_id)
-    cards = [(pupil.id, pupil.card_serial) for pupil in pupils] or [(0, 0)]
+    students = () if found is None else card_holders_of_class(session, found.class_id)
+    cards = [(student.id, student.card_serial) for student in students] or [(0, 0)]
     student_id = holder(secret, words, cards)
-    for pupil in pupils:
-        if pupil.id == student_id:
-            return pupil
+    for student in students:
+        if student.id == student_id:
+            return student
     raise NotAllowed(_NOBODY)

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 from sqlalchemy.orm import Session
 
-from noema.actions.weigh_exercise import weigh_exercise
+from noema.actions.work_out_difficulty import work_out_difficulty
 from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
 from noema.core.coaching.advice import advise
 from noema.core.coaching.moves import next_moves
@@ -43,7 +43,7 @@ def standard_of(session: Session, assignment_id: int) -> Standard:
     school_id = keep_from_changing(session, assignment_id)
     assignment = assignment_of_school(session, school_id, assignment_id)
     table = hue_words(session, school_id).table
-    weigh_exercise(session, assignment, table)
+    work_out_difficulty(session, assignment, table)
     return Standard(assignment=assignment, exercise=exercise_of(session, assignment), table=table)
 
 

@@ -15,7 +15,7 @@ from noema.store.classes import (
     enrol,
     students_of_class,
 )
-from noema.store.pupils import code_taken
+from noema.store.students import code_taken
 
 _RNG = SystemRandom()
 _LONGEST_TERM = 40

@@ -4,8 +4,8 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
 from noema.store.classes import class_of_school, student_of_class
-from noema.store.leaving import enrol_in, erase_student, give_sheets_to, leave_class
-from noema.store.pupils import pupil_of_school
+from noema.store.erasure import enrol_in, erase_student, give_sheets_to, leave_class
+from noema.store.students import student_of_school
 
 
 def move_student(
@@ -23,8 +23,8 @@ def move_student(
 
 def merge_students(session: Session, school_id: int, one_id: int, other_id: int) -> None:
     """Make two records one: the other's sheets, classes and identifiers become the first's."""
-    pupil_of_school(session, school_id, one_id)
-    pupil_of_school(session, school_id, other_id)
+    student_of_school(session, school_id, one_id)
+    student_of_school(session, school_id, other_id)
     if one_id == other_id:
         raise Refused("That is the same student: choose the other record.")
     give_sheets_to(session, other_id, one_id)

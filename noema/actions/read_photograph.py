@@ -33,10 +33,10 @@ from noema.store.photographs import (
     photo_to_read,
     set_photo_state,
 )
-from noema.store.pupil_work import sheets_of_pupil
 from noema.store.queue import queue_reading
 from noema.store.readings import add_reading, reading_of
 from noema.store.sheets import SheetRow, sheet_by_code, sheet_of_school
+from noema.store.student_work import sheets_of_student
 
 _MOST_SHEETS = 20  # in one photograph
 _NOT_YOURS = "This sheet belongs to somebody else: hand in your own, or ask your teacher."
@@ -144,7 +144,7 @@ def _own_sheet(session: Session, photo: PhotoRow) -> SheetRow | None:
     sender = handed_in_by(session, photo.id)
     if sender is None:
         return None
-    sheets = sheets_of_pupil(session, sender.student_id, sender.assignment_id)
+    sheets = sheets_of_student(session, sender.student_id, sender.assignment_id)
     return sheets[-1] if sheets else None
 
 

@@ -3,7 +3,7 @@
 from sqlalchemy.orm import Session
 
 from noema.store.classes import class_of_school, student_of_class
-from noema.store.pupils import end_card
+from noema.store.students import end_card
 
 
 def replace_card(session: Session, school_id: int, class_id: int, student_id: int) -> None:

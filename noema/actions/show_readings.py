@@ -3,7 +3,7 @@
 from sqlalchemy.orm import Session
 
 from noema.store.classes import class_of_school
-from noema.store.pupils import set_sees_at_once
+from noema.store.students import set_sees_at_once
 
 
 def show_readings(session: Session, school_id: int, class_id: int, *, at_once: bool) -> None:

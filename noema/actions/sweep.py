@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
 from noema.store.files import abandoned_uploads, named_files
-from noema.store.pupil_work import end_upload
+from noema.store.student_work import end_upload
 
 KEPT_H = 24.0
 """Hours that a file without a row stays, and an upload without another piece: a row is written in

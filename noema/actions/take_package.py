@@ -10,7 +10,7 @@ from noema.actions.make_class import make_class
 from noema.formats.oneroster import READ, Doubt, Package, Row
 from noema.formats.roster import LONGEST_NAME
 from noema.store.classes import classes_of_school
-from noema.store.leaving import enrol_in, leave_class
+from noema.store.erasure import enrol_in, leave_class
 from noema.store.sourced import (
     SourcedRow,
     add_student,

@@ -4,21 +4,21 @@ from sqlalchemy.orm import Session
 
 from noema.actions.print_sheets import needing_cells, print_again
 from noema.core.errors import Refused
-from noema.store.pupil_work import attempts_of_pupil, given_one_to_pupil, sheets_of_pupil
-from noema.store.pupils import PupilRow
 from noema.store.sheets import SheetRow
+from noema.store.student_work import attempts_of_student, given_one_to_student, sheets_of_student
+from noema.store.students import StudentRow
 
 
 def try_again(
-    session: Session, pupil: PupilRow, assignment_id: int, *, only_needed: bool
+    session: Session, student: StudentRow, assignment_id: int, *, only_needed: bool
 ) -> SheetRow:
     """Give the student's next sheet: the one not yet handed in, or a new one."""
-    assignment = given_one_to_pupil(session, pupil.id, assignment_id)
-    sheets = sheets_of_pupil(session, pupil.id, assignment_id)
+    assignment = given_one_to_student(session, student.id, assignment_id)
+    sheets = sheets_of_student(session, student.id, assignment_id)
     if not sheets:
         raise Refused("There is no sheet of yours yet: ask your teacher to print it.")
-    attempts = attempts_of_pupil(session, pupil.id, assignment_id)
+    attempts = attempts_of_student(session, student.id, assignment_id)
     if sheets[-1].id not in {attempt.sheet_id for attempt in attempts}:
         return sheets[-1]
     cells = needing_cells(session, assignment, attempts[-1:]) if only_needed else None
-    return print_again(session, pupil.school_id, assignment_id, [pupil.id], cells)[0]
+    return print_again(session, student.school_id, assignment_id, [student.id], cells)[0]

@@ -17,6 +17,7 @@ from numpy.random import Generator, default_rng
 from sqlalchemy.orm import Session
 
 from noema.actions.assign_exercise import assign_exercise
+from noema.actions.choose_audience import choose_audience
 from noema.actions.create_school import add_colleague, create_school
 from noema.actions.hand_in_photo import hand_in_photo
 from noema.actions.make_class import enrol_students, make_class
@@ -24,7 +25,6 @@ from noema.actions.print_sheets import drawings, print_again, print_own_sheet, p
 from noema.actions.read_photograph import read_photograph
 from noema.actions.review_sheet import review_sheet
 from noema.actions.say_to import sentence_of
-from noema.actions.speak_to_class import speak_to_class
 from noema.actions.work_out_exercise import Chosen, Exercise, exercise_of, for_sheet
 from noema.cli.demo_printers import fill_printers
 from noema.cli.demo_shelf import fill_shelf
@@ -138,7 +138,7 @@ def _tell_class(story: Story, school_class: DemoClass) -> None:
     monday = story.today - timedelta(days=story.today.weekday(), weeks=WEEK - 1)
     class_id = make_class(story.session, story.school_id, school_class.name, monday, UNIT_WEEKS)
     enrol_students(story.session, story.school_id, class_id, "\n".join(school_class.students))
-    speak_to_class(story.session, story.school_id, class_id, school_class.audience)
+    choose_audience(story.session, story.school_id, class_id, school_class.audience)
     skills = dict(
         zip(
             school_class.students,
@@ -248,7 +248,7 @@ def _painted(story: Story, exercise: Exercise, hand: Hand, given: Given, attempt
     sitting = Sitting(
         asked=exercise.asked,
         paints=exercise.paints,
-        rooms=usual_tolerance(exercise.asked.kind, given.level),
+        tolerance=usual_tolerance(exercise.asked.kind, given.level),
         rng=story.rng,
         care=_CARE * hand.step_noise / attempt,
     )

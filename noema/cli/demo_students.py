@@ -11,9 +11,9 @@ from noema.core.judging.verdict import Verdict
 from noema.formats.judgement_json import tally_from_json
 from noema.store.classes import classes_of_school
 from noema.store.people import school_by_name
-from noema.store.pupil_work import keep_check
-from noema.store.pupils import join_of_class, pupils_of_class
 from noema.store.reviews import attempts_in_class
+from noema.store.student_work import keep_check
+from noema.store.students import card_holders_of_class, join_of_class
 
 _SEED = 12
 _SAYS, _EYE = 0.6, 0.72  # sheets thought about; cells then seen as they are read
@@ -44,9 +44,9 @@ def say_how_a_student_comes_in(session: Session, school: str, secret: str) -> No
     rows = () if school_id is None else classes_of_school(session, school_id)
     for row in rows[-1:]:
         joining = join_of_class(session, row.id)
-        for pupil in pupils_of_class(session, row.id)[:1]:
-            words = " ".join(card_words(secret, pupil.id, pupil.card_serial))
+        for student in card_holders_of_class(session, row.id)[:1]:
+            words = " ".join(card_words(secret, student.id, student.card_serial))
             click.echo(
-                f"  A student, {pupil.display_name}: at /join, class code {joining.join_code}, "
+                f"  A student, {student.display_name}: at /join, class code {joining.join_code}, "
                 f"card “{words}”"
             )

@@ -72,14 +72,14 @@ def asked_from_json(values: Json, paints: PaintSet | None) -> Asked:
 
 
 def tolerance_to_json(tolerance: Tolerance) -> Json:
-    """Give the rooms for drift as plain values."""
+    """Give tolerances as plain values."""
     return {"hue": tolerance.hue, "value": tolerance.value, "chroma": tolerance.chroma}
 
 
 def tolerance_from_json(values: Json) -> Tolerance:
     """Read back what `tolerance_to_json` wrote."""
-    rooms = cast(dict[str, Any], values)
-    return Tolerance(hue=rooms["hue"], value=rooms["value"], chroma=rooms["chroma"])
+    limits = cast(dict[str, Any], values)
+    return Tolerance(hue=limits["hue"], value=limits["value"], chroma=limits["chroma"])
 
 
 def _cell_to_json(cell: AskedCell) -> Json:

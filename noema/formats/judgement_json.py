@@ -5,7 +5,7 @@ from typing import Any, cast
 from noema.core.exercises.catalogue import FIRST_KIND
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.skills import Skill
-from noema.core.judging.closeness import Demand
+from noema.core.judging.closeness import Difficulty
 from noema.core.judging.judgement import (
     CellJudgement,
     Drift,
@@ -107,16 +107,16 @@ def tally_from_json(values: Json, *, skills: bool = False) -> Tally:
     )
 
 
-def demand_to_json(demand: Demand) -> Json:
+def difficulty_to_json(difficulty: Difficulty) -> Json:
     """Give what an exercise asks of a hand as plain values."""
     return {
         skill.value: {cell: [round(ask, 4) for ask in asks] for cell, asks in by_cell.items()}
-        for skill, by_cell in demand.items()
+        for skill, by_cell in difficulty.items()
     }
 
 
-def demand_from_json(values: Json) -> Demand:
-    """Read back what `demand_to_json` wrote."""
+def difficulty_from_json(values: Json) -> Difficulty:
+    """Read back what `difficulty_to_json` wrote."""
     return {_SKILLS[name]: by_cell for name, by_cell in cast(_BySkill, values).items()}
 
 

@@ -33,7 +33,7 @@ class Sitting:
 
     asked: Asked
     paints: PaintSet | None  # None: a plain value scale
-    rooms: Tolerance
+    tolerance: Tolerance
     rng: Generator
     care: float = 0.08  # one sigma of the logarithm of each amount, when nothing goes wrong
 

@@ -73,13 +73,13 @@ def _lean(sitting: Sitting, _mixes: Mixes) -> Mixes:
     """Let one to three mixes of a wheel's pure ring lean to one of their tubes."""
     ring = next((band for band in sitting.asked.bands if band.even is Even.HUE), None)
     mixes = [] if ring is None else [c for c in ring.cells if len(_coloured(c)) > 1 and not c.limit]
-    room = sitting.rooms.hue or 4.0
+    limit = sitting.tolerance.hue or 4.0
     wrong: Mixes = {}
     for n in sitting.rng.permutation(len(mixes)):
         if len(wrong) == 1 + int(sitting.rng.integers(3)):
             break
         cell = mixes[int(n)]
-        stray = sitting.rng.uniform(1.7, 2.6) * room
+        stray = sitting.rng.uniform(1.7, 2.6) * limit
         tubes = _coloured(cell)
         to = tubes[int(sitting.rng.integers(len(tubes)))]
         if (mix := _until(sitting, cell, to, _past_hue(stray))) is not None:
@@ -103,13 +103,13 @@ def _contaminated(sitting: Sitting, _mixes: Mixes) -> Mixes:
     cell = yellows[int(sitting.rng.integers(len(yellows)))]
     others = [t for t in sitting.paints.colours if "yellow" not in t.name]
     by = others[int(sitting.rng.integers(len(others)))]
-    hue_room, chroma_room = sitting.rooms.hue or 4.0, sitting.rooms.chroma or 2.4
+    hue_limit, chroma_limit = sitting.tolerance.hue or 4.0, sitting.tolerance.chroma or 2.4
     far = sitting.rng.uniform(1.7, 2.6)
     mix = _until(
         sitting,
         cell,
         by,
-        lambda hue, chroma: hue >= far * hue_room or -chroma >= far * chroma_room,
+        lambda hue, chroma: hue >= far * hue_limit or -chroma >= far * chroma_limit,
     )
     return {} if mix is None else {cell.id: mix}
 
@@ -122,7 +122,7 @@ def _not_neutral(sitting: Sitting, _mixes: Mixes) -> Mixes:
         for cell in band.cells
         if cell.role.stands_apart and len(_coloured(cell)) > 1 and cell.hvc.chroma < 1.5
     ]
-    far = sitting.rng.uniform(1.7, 2.6) * (sitting.rooms.chroma or 1.8)
+    far = sitting.rng.uniform(1.7, 2.6) * (sitting.tolerance.chroma or 1.8)
     wrong: Mixes = {}
     for n in sitting.rng.permutation(len(middles))[: 1 + int(sitting.rng.integers(2))]:
         cell = middles[int(n)]

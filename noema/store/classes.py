@@ -31,7 +31,7 @@ class ClassRow:
 
 
 @dataclass(frozen=True, kw_only=True)
-class StudentRow:
+class StudentName:
     """A student by the name they are called."""
 
     id: int
@@ -118,7 +118,7 @@ def set_term(session: Session, class_id: int, term: str) -> None:
     session.flush()
 
 
-def students_of_class(session: Session, class_id: int) -> tuple[StudentRow, ...]:
+def students_of_class(session: Session, class_id: int) -> tuple[StudentName, ...]:
     """Who is in a class, by name?"""
     rows = session.execute(
         select(Student.id, Student.display_name)
@@ -126,10 +126,10 @@ def students_of_class(session: Session, class_id: int) -> tuple[StudentRow, ...]
         .where(Enrolment.class_id == class_id)
         .order_by(func.lower(Student.display_name), Student.id)
     )
-    return tuple(StudentRow(id=row.id, display_name=row.display_name) for row in rows)
+    return tuple(StudentName(id=row.id, display_name=row.display_name) for row in rows)
 
 
-def student_of_class(session: Session, class_id: int, student_id: int) -> StudentRow:
+def student_of_class(session: Session, class_id: int, student_id: int) -> StudentName:
     """Who is this, if they are in the class?"""
     row = session.execute(
         select(Student.id, Student.display_name)
@@ -138,7 +138,7 @@ def student_of_class(session: Session, class_id: int, student_id: int) -> Studen
     ).one_or_none()
     if row is None:
         raise NotFound("There is no such student in this class.")
-    return StudentRow(id=row.id, display_name=row.display_name)
+    return StudentName(id=row.id, display_name=row.display_name)
 
 
 def enrol(session: Session, school_id: int, class_id: int, names: Sequence[str]) -> None:

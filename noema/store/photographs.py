@@ -184,7 +184,7 @@ def handed_in_by(session: Session, photograph_id: int) -> FromStudent | None:
     return FromStudent(student_id=row.student_id, assignment_id=row.assignment_id)
 
 
-def photo_of_pupil(session: Session, student_id: int, photograph_id: int) -> PhotoRow:
+def photo_of_student(session: Session, student_id: int, photograph_id: int) -> PhotoRow:
     """Which photograph is this, if it is of the student's own sheet or their own and of none?"""
     own = or_(
         Sheet.student_id == student_id,

@@ -127,19 +127,21 @@ def add_revision(session: Session, assignment_id: int, new: NewRevision) -> int:
     return number
 
 
-def demands_of(session: Session, assignment_ids: Collection[int]) -> dict[int, Json]:
+def difficulties_of(session: Session, assignment_ids: Collection[int]) -> dict[int, Json]:
     """What do some assignments ask of a hand, as far as that was worked out?"""
     question = (
-        select(Assignment.id, KeyRevision.demand)
+        select(Assignment.id, KeyRevision.difficulty)
         .join(KeyRevision, HELD_NOW)
-        .where(Assignment.id.in_(assignment_ids), KeyRevision.demand.is_not(None))
+        .where(Assignment.id.in_(assignment_ids), KeyRevision.difficulty.is_not(None))
     )
-    return {row.id: row.demand for row in session.execute(question)}
+    return {row.id: row.difficulty for row in session.execute(question)}
 
 
-def set_demand(session: Session, revision_id: int, demand: Mapping[str, Any]) -> None:
+def set_difficulty(session: Session, revision_id: int, difficulty: Mapping[str, Any]) -> None:
     """Keep what an assignment asks of a hand, held so."""
-    session.execute(update(KeyRevision).where(KeyRevision.id == revision_id).values(demand=demand))
+    session.execute(
+        update(KeyRevision).where(KeyRevision.id == revision_id).values(difficulty=difficulty)
+    )
 
 
 def behind(session: Session, assignment_id: int, judge: str) -> tuple[int, ...]:

@@ -155,7 +155,7 @@ class KeyRevision(Base):
     set_ref: Mapped[str | None] = mapped_column(String(60))  # the set it was chosen from
     paints: Mapped[Json | None]  # format noema-set/1, as the set was then
     asked: Mapped[Json | None]  # what is expected of every cell, as it was worked out then
-    demand: Mapped[Json | None]  # what hands of known care miss by, by skill and cell
+    difficulty: Mapped[Json | None]  # what hands of known care miss by, by skill and cell
     made_by: Mapped[int | None] = mapped_column(ForeignKey("teacher.id"))  # none: not known
     made_at: Mapped[datetime] = made_now()
 

@@ -15,6 +15,7 @@ from werkzeug.exceptions import HTTPException
 from noema.core.errors import Refused
 from noema.web.assigning.views import assigning
 from noema.web.classes.views import classes
+from noema.web.erasure.views import erasure
 from noema.web.frame.access import load_user, require_log_in
 from noema.web.frame.refusals import show_http_error, show_refusal
 from noema.web.frame.request import Parts, attach
@@ -27,7 +28,6 @@ from noema.web.handing_in.views import handing_in
 from noema.web.joining.cards import cards
 from noema.web.joining.views import class_tried, joining, was_refused
 from noema.web.keys.views import keys
-from noema.web.leaving.views import leaving
 from noema.web.logging_in.views import logging_in
 from noema.web.painting.views import painting
 from noema.web.paints.asking import asking
@@ -79,7 +79,7 @@ FEATURES = (
     progress,
     reports,
     records,
-    leaving,
+    erasure,
 )
 
 CONTENT_SECURITY_POLICY = {

@@ -19,8 +19,8 @@ from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
 from noema.store.judgements import reading_behind
 from noema.store.photographs import add_pile, photo_of_school
-from noema.store.pupil_work import attempts_of_pupil
 from noema.store.reviews import attempt_of_school
+from noema.store.student_work import attempts_of_student
 
 
 def state_of(school, handed_in):
@@ -54,7 +54,7 @@ def test_a_new_photograph_of_a_sheet_is_a_new_attempt(school):
     first = school.hands_in(school.photo_of(sheet, seed=1))
     second = school.hands_in(school.photo_of(sheet, seed=2, hand=Hand(step_noise=0.5)))
     with school.sessions() as session:
-        attempts = attempts_of_pupil(session, sheet.student_id)
+        attempts = attempts_of_student(session, sheet.student_id)
     assert [a.photograph_id for a in attempts] == [first.photo.id, second.photo.id]
 
 

@@ -6,11 +6,11 @@ import pytest
 from sqlalchemy import text
 
 from noema.actions import read_photograph
+from noema.actions.choose_audience import choose_audience
 from noema.actions.hold_against import Holding, hold_against
 from noema.actions.judge_sheets import queue_outdated
 from noema.actions.read_again import reread_photograph
 from noema.actions.say_to import sentence_of
-from noema.actions.speak_to_class import speak_to_class
 from noema.core.coaching.audience import Audience
 from noema.core.errors import NotFound, Refused
 from noema.core.exercises.catalogue import usual_tolerance
@@ -187,6 +187,6 @@ def test_sentences_are_said_anew_for_another_audience(school):
     photo = school.reviewable(hand=UNEVEN, seed=5)
     before = sentence_of(school.attempt(photo))
     with school.sessions.begin() as session:
-        speak_to_class(session, school.id, school.class_id, Audience.CHILD)
+        choose_audience(session, school.id, school.class_id, Audience.CHILD)
     assert sentence_of(school.attempt(photo)) != before
     assert len(judgements(school, photo)) == 1

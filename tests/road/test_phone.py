@@ -12,7 +12,7 @@ from playwright.sync_api import expect, sync_playwright
 from noema.actions.show_readings import show_readings
 from noema.core.joining.card import card_words
 from noema.store.photographs import photo_of_school
-from noema.store.pupils import join_of_class, pupil_by_id
+from noema.store.students import join_of_class, student_by_id
 from tests.road.browser import CHROMIUM, FLAGS, grave_faults
 from tests.trade import SECRET, found_school
 
@@ -46,7 +46,7 @@ def slowed(page, **changed):
 def comes_in(page, school):
     with school.sessions() as session:
         join = join_of_class(session, school.class_id)
-        holder = pupil_by_id(session, school.sheets()[0].student_id)
+        holder = student_by_id(session, school.sheets()[0].student_id)
     words = "-".join(card_words(SECRET, holder.id, holder.card_serial))
     page.goto(f"/join?code={join.join_code}&card={words}")
     page.get_by_role("button", name="Come in").click()

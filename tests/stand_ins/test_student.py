@@ -26,8 +26,10 @@ ROOM_FOR = {
 
 def sitting(kind, wanted, seed=3):
     exercise = asked(kind, wanted, "split-six+black")
-    rooms = usual_tolerance(kind, Level.BEGINNER)
-    return Sitting(asked=exercise, paints=SPLIT, rooms=rooms, rng=np.random.default_rng(seed))
+    tolerance = usual_tolerance(kind, Level.BEGINNER)
+    return Sitting(
+        asked=exercise, paints=SPLIT, tolerance=tolerance, rng=np.random.default_rng(seed)
+    )
 
 
 def apart(student, painted, cells):

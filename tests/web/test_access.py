@@ -10,7 +10,7 @@ from noema.actions.make_class import enrol_students, make_class
 from noema.store.classes import students_of_class
 from noema.store.photographs import photo_of_school
 from noema.store.phrases import keep_phrase, phrases_for
-from noema.store.pupil_work import add_upload
+from noema.store.student_work import add_upload
 from noema.web.frame.access import OPEN_TO_ALL
 from tests.trade import NAMES
 
@@ -54,9 +54,9 @@ BELONGS_TO_NOBODY = {
     "records.take_set",
     "records.give",
     "records.school_archive",
-    "leaving.keeping",
-    "leaving.keep",
-    "leaving.remove",
+    "erasure.keeping",
+    "erasure.keep",
+    "erasure.remove",
 }
 OF_ANY_STUDENT = {"painting.due", "painting.progress", "painting.look"}
 OF_A_CLASS_S_STUDENTS = {
@@ -94,12 +94,12 @@ BELONGS_TO_A_SCHOOL = {
     "records.due",
     "records.class_archive",
     "records.key_file",
-    "leaving.of_student",
-    "leaving.move",
-    "leaving.merge",
-    "leaving.erase",
-    "leaving.archive",
-    "leaving.term",
+    "erasure.of_student",
+    "erasure.move",
+    "erasure.merge",
+    "erasure.erase",
+    "erasure.archive",
+    "erasure.term",
     "classes.of_class",
     "classes.look_at_roster",
     "classes.take_roster",
@@ -176,11 +176,11 @@ ALSO = {
     "aiming.look": (422,), "placing.place": (422,), "measuring.measure": (422,),
     "reviewing.take_all_back": (422,), "reviewing.give": (422,), "rubrics.write": (422,),
      "reviewing.accept_all": (422,), "classes.speak": (422,),
-    "reports.mail": (422,), "leaving.erase": (422,), "leaving.remove": (422,),
+    "reports.mail": (422,), "erasure.erase": (422,), "erasure.remove": (422,),
     "records.take": (422,),
     "records.assign_key": (422,), "records.take_set": (422,),
     "painting.look": (422,), "painting.hand_in": (422,),
-    "painting.begin": (422,), "leaving.move": (404,), "leaving.merge": (404,),
+    "painting.begin": (422,), "erasure.move": (404,), "erasure.merge": (404,),
     "painting.add": (409,),
     "printers.add_card": (422,), "printers.photographs": (422,), "printers.measurements": (422,),
 }  # fmt: skip

@@ -32,7 +32,7 @@ def test_drift_stands_on_the_side_it_leans_to_and_its_doubt_round_it():
     too_light = strip.joints[6]
     assert too_light.drift_x > 42.0
     assert too_light.bracket_from < too_light.drift_x < too_light.bracket_to
-    assert too_light.room_from < 42.0 < too_light.room_to
+    assert too_light.within_from < 42.0 < too_light.within_to
 
 
 def test_the_teachers_word_stands_in_the_strip():

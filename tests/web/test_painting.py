@@ -16,8 +16,8 @@ from noema.core.joining.card import card_words
 from noema.core.judging.review import Decision, Verb
 from noema.core.progress.states import PhotoState
 from noema.store.photographs import photo_of_school
-from noema.store.pupil_work import check_of
-from noema.store.pupils import join_of_class, pupil_by_id
+from noema.store.student_work import check_of
+from noema.store.students import join_of_class, student_by_id
 from tests.trade import SECRET
 
 
@@ -68,7 +68,7 @@ def test_a_card_opens_the_door_and_a_lost_one_doesnt(app, school):
 def test_wrong_words_are_refused_alike(app, school, code, words):
     with school.sessions() as session:
         join = join_of_class(session, school.class_id)
-        holder = pupil_by_id(session, school.sheets()[0].student_id)
+        holder = student_by_id(session, school.sheets()[0].student_id)
     right = " ".join(card_words(SECRET, holder.id, holder.card_serial))
     sent = {
         "code": join.join_code if code == "own" else code,
@@ -82,7 +82,7 @@ def test_wrong_words_are_refused_alike(app, school, code, words):
 def test_words_may_be_typed_carelessly(app, school):
     with school.sessions() as session:
         join = join_of_class(session, school.class_id)
-        holder = pupil_by_id(session, school.sheets()[0].student_id)
+        holder = student_by_id(session, school.sheets()[0].student_id)
     words = "-".join(card_words(SECRET, holder.id, holder.card_serial)).upper()
     code = f" {join.join_code[:3].lower()} {join.join_code[3:]}"
     answer = app.test_client().post("/join", data={"code": code, "card": words})
@@ -240,6 +240,6 @@ def test_the_cards_show_words_and_a_code_for_everybody(app, school):
     client = school.teacher(app)
     page = text_of(client.get(f"/classes/{school.class_id}/cards"))
     with school.sessions() as session:
-        holder = pupil_by_id(session, school.sheets()[0].student_id)
+        holder = student_by_id(session, school.sheets()[0].student_id)
     assert " ".join(card_words(SECRET, holder.id, holder.card_serial)) in page
     assert page.count('class="qr"') == 3

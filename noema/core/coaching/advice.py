@@ -15,7 +15,7 @@ from noema.core.judging.judgement import (
     FindingKind,
     Judgement,
     Reason,
-    past_room,
+    past_tolerance,
 )
 from noema.core.judging.verdict import Verdict
 
@@ -69,7 +69,7 @@ def _chosen(judgement: Judgement, moves: Mapping[str, Move]) -> Advice:
         return _about(finding, judgement, moves)
     away = _away(judgement)
     if away:
-        worst = max(away, key=past_room)
+        worst = max(away, key=past_tolerance)
         return Advice(
             about=STRAYS,
             greets=True,

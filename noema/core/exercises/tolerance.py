@@ -14,7 +14,7 @@ _WIDEST = {"hue": 25.0, "value": 5.0, "chroma": 12.0}
 
 @dataclass(frozen=True, kw_only=True)
 class Tolerance:
-    """Rooms for drift; None where a kind doesn't ask for it."""
+    """How far each quantity may drift; None where a kind doesn't ask for it."""
 
     hue: float | None  # steps of the hundred-step circle
     value: float
@@ -22,22 +22,22 @@ class Tolerance:
 
     def __post_init__(self) -> None:
         for name, widest in _WIDEST.items():
-            room = getattr(self, name)
-            if room is not None and not 0.05 <= room <= widest:
+            limit = getattr(self, name)
+            if limit is not None and not 0.05 <= limit <= widest:
                 raise BadExercise(
-                    f"A tolerance of {room:g} in {name} makes no sense: "
+                    f"A tolerance of {limit:g} in {name} makes no sense: "
                     f"choose one between 0.05 and {widest:g}."
                 )
 
     @property
     def said(self) -> str:
-        """The rooms in words.
+        """The tolerances in words.
 
         >>> Tolerance(hue=4.0, value=0.8, chroma=None).said
         'hue within 4, value within 0.8'
         """
-        rooms = ((name, getattr(self, name)) for name in _WIDEST)
-        return ", ".join(f"{name} within {room:g}" for name, room in rooms if room is not None)
+        limits = ((name, getattr(self, name)) for name in _WIDEST)
+        return ", ".join(f"{name} within {limit:g}" for name, limit in limits if limit is not None)
 
 
 def by_level(

@@ -6,9 +6,9 @@ intermediate one), so that a stricter teacher doesn't look like a worse student.
 drift less the reader's own mean square doubt estimates the painter's part alone (the usual
 correction for error of measurement, Fuller 1987, Measurement Error Models, 1.2), so that a
 poor photograph neither helps nor harms. It is held against what hands of known care would miss in
-these very cells (`demand`), since one colour forgives more than another; that gives the care of the
-hand: one sigma of the logarithm of every amount. Closeness is 4 for a hand that never errs, 2 for a
-middling one and 1 for one twice as clumsy: 4 / 2^(care / middling). Its sigma holds the reading's
+these very cells (`difficulty`), since one colour forgives more than another; that gives the
+care of the hand: one sigma of the logarithm of every amount. Closeness is 4 for a hand that never
+errs, 2 for a middling one and 1 for one twice as clumsy: 4 / 2^(care / middling). Its sigma holds the reading's
 doubt and that a sheet has few cells: the variance of the squares, carried through the formula.
 """
 
@@ -50,7 +50,7 @@ _OF_COLOUR = (Skill.HUE, Skill.VALUE, Skill.INTENSITY, Skill.EVENNESS)
 Pair = tuple[float, float]
 SkillDrifts = Mapping[Skill, Mapping[str, Pair]]
 """Drift and its sigma, in tolerances, by skill and cell; for craft the share that is well and 0."""
-Demand = Mapping[Skill, Mapping[str, Sequence[float]]]
+Difficulty = Mapping[Skill, Mapping[str, Sequence[float]]]
 """What hands of each of `CARES` miss by: mean square drifts by skill and cell, squared
 tolerances."""
 
@@ -66,18 +66,18 @@ class Closeness:
 
 def skill_drifts(judgement: Judgement) -> dict[Skill, dict[str, Pair]]:
     """Give every cell's drifts by skill, in tolerances of the kind's intermediate level."""
-    room = usual_tolerance(judgement.exercise, Level.INTERMEDIATE)
+    usual = usual_tolerance(judgement.exercise, Level.INTERMEDIATE)
     found: dict[Skill, dict[str, Pair]] = {}
     for cell in judgement.cells:
         if not cell.measured:
             continue
         value = Drift(amount=cell.drift, sigma=cell.sigma, tolerance=cell.tolerance)
         own = {
-            Skill.HUE: (cell.hue, room.hue),
-            Skill.VALUE: (value, room.value),
-            Skill.INTENSITY: (None if cell.lean else cell.chroma, room.chroma),
+            Skill.HUE: (cell.hue, usual.hue),
+            Skill.VALUE: (value, usual.value),
+            Skill.INTENSITY: (None if cell.lean else cell.chroma, usual.chroma),
             Skill.EVENNESS: (cell.jump, uneven(1.0, 0.0).tolerance),
-            Skill.NEUTRAL: (cell.lean, room.chroma),
+            Skill.NEUTRAL: (cell.lean, usual.chroma),
         }
         for skill, (drift, tolerance) in own.items():
             if drift is not None:
@@ -90,7 +90,9 @@ def skill_drifts(judgement: Judgement) -> dict[Skill, dict[str, Pair]]:
     return found
 
 
-def closeness(drifts: SkillDrifts, demand: Demand, review: Review) -> dict[Skill, Closeness]:
+def closeness(
+    drifts: SkillDrifts, difficulty: Difficulty, review: Review
+) -> dict[Skill, Closeness]:
     """Sum a sheet up by skill; cells a teacher left out don't count, and what one said does."""
     found: dict[Skill, Closeness] = {}
     for skill, by_cell in drifts.items():
@@ -104,7 +106,7 @@ def closeness(drifts: SkillDrifts, demand: Demand, review: Review) -> dict[Skill
         if skill is Skill.CRAFT:
             found[skill] = _of_craft([share for share, _ in counted.values()])
         else:
-            found[skill] = _of_drifts(counted, demand.get(skill, {}))
+            found[skill] = _of_drifts(counted, difficulty.get(skill, {}))
     return found
 
 
@@ -140,8 +142,8 @@ def square_of(pair: Pair) -> float:
     return min(abs(amount), _FARTHEST) ** 2 - sigma**2
 
 
-def _of_drifts(counted: Mapping[str, Pair], demand: Mapping[str, Sequence[float]]) -> Closeness:
-    asks = np.array([demand.get(cell, _UNKNOWN) for cell in counted])
+def _of_drifts(counted: Mapping[str, Pair], difficulty: Mapping[str, Sequence[float]]) -> Closeness:
+    asks = np.array([difficulty.get(cell, _UNKNOWN) for cell in counted])
     doubt = np.array([sigma**2 for _, sigma in counted.values()])
     squares = np.array([square_of(pair) for pair in counted.values()])
     asks = np.maximum(asks, _LEAST_ASKED * np.array(_UNKNOWN))

@@ -78,15 +78,15 @@ class Stray:
         """One sigma of the chroma that is this cell's own."""
         return max(self.left_of_colour * self.seen.sigma_chroma, _LEAST_SIGMA)
 
-    def beyond(self, rooms: Tolerance) -> float:
-        """Say by how many sigmas it surely passes its room in the quantity it passes it most."""
-        over = [(abs(self.value) - rooms.value) / self.value_sigma]
-        if rooms.hue is not None and self.hue is not None:
-            over.append((abs(self.hue) - rooms.hue) / self.hue_sigma)
-        if rooms.chroma is not None:
+    def beyond(self, tolerance: Tolerance) -> float:
+        """Give the most by which a quantity lies beyond its tolerance, in sigmas of the reading."""
+        over = [(abs(self.value) - tolerance.value) / self.value_sigma]
+        if tolerance.hue is not None and self.hue is not None:
+            over.append((abs(self.hue) - tolerance.hue) / self.hue_sigma)
+        if tolerance.chroma is not None:
             # Where a colour is too grey for a hue, its lean counts as chroma.
             off = self.cast if self.hue is None else self.chroma
-            over.append((abs(off) - rooms.chroma) / self.chroma_sigma)
+            over.append((abs(off) - tolerance.chroma) / self.chroma_sigma)
         return max(over)
 
     @property
@@ -116,7 +116,7 @@ class Evidence:
     names: dict[str, str]
     empty: frozenset[str]
     strays: dict[str, Stray]  # of the cells that can be trusted, by id
-    rooms: Tolerance
+    tolerance: Tolerance
     table: HueTable
     paints: PaintSet | None
 

@@ -18,7 +18,7 @@ from noema.core.judging.drift import chroma_drift, has_hue, hue_drift, reason_of
 from noema.core.judging.evidence import Evidence, strays_of
 from noema.core.judging.findings import find_patterns
 from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement, Reason, Why
-from noema.core.judging.neutrals import LEAN_ROOM, is_grey
+from noema.core.judging.neutrals import LEAN_TOLERANCE, is_grey
 from noema.core.judging.skills import uneven
 from noema.core.judging.steps import jumps_of
 from noema.core.judging.verdict import Verdict
@@ -60,7 +60,7 @@ def judge(
     if key is Key.OWN_ENDS:
         painted = {cell.id: cell.lab for cell in reading.cells if cell.id not in empty}
         asked = between_own_ends(asked, painted)
-    rooms = tolerance or usual_tolerance(asked.kind, level)
+    tolerance = tolerance or usual_tolerance(asked.kind, level)
     stride, names = _stride(asked), cell_names(asked)
     cells = tuple(
         _judge_cell(
@@ -69,7 +69,7 @@ def judge(
             names,
             stride,
             key,
-            rooms,
+            tolerance,
             table,
             empty=seen.id in empty,
             value_first=has(asked.kind, Trait.VALUE_FIRST),
@@ -83,7 +83,7 @@ def judge(
         names=names,
         empty=empty,
         strays=strays_of(asked, printed, reading.cells, names),
-        rooms=rooms,
+        tolerance=tolerance,
         table=table,
         paints=paints,
     )
@@ -131,7 +131,7 @@ def _judge_cell(
     names: Mapping[str, str],
     stride: float | None,
     key: Key,
-    rooms: Tolerance,
+    tolerance: Tolerance,
     table: HueTable,
     *,
     empty: bool,
@@ -139,11 +139,11 @@ def _judge_cell(
 ) -> CellJudgement:
     # Against the student's own ends the doubt that all cells share falls out.
     sigma = seen.sigma_step if key is Key.OWN_ENDS else seen.sigma_value
-    value = Drift(amount=seen.hvc.value - cell.hvc.value, sigma=sigma, tolerance=rooms.value)
-    hue = None if rooms.hue is None else hue_drift(seen, cell, rooms.hue)
+    value = Drift(amount=seen.hvc.value - cell.hvc.value, sigma=sigma, tolerance=tolerance.value)
+    hue = None if tolerance.hue is None else hue_drift(seen, cell, tolerance.hue)
     chroma = None
-    if rooms.chroma is not None:
-        chroma = chroma_drift(seen, cell, rooms.chroma, has_hue=has_hue(seen, cell))
+    if tolerance.chroma is not None:
+        chroma = chroma_drift(seen, cell, tolerance.chroma, has_hue=has_hue(seen, cell))
     steps = None if stride is None else value.amount / stride
     verdict = worst_of([drift for drift in (value, hue, chroma) if drift is not None])
     reason = reason_of(verdict, value, steps, hue, chroma, seen.hvc, table, value_first=value_first)
@@ -166,7 +166,7 @@ def _judge_cell(
         drift=value.amount,
         sigma=sigma,
         steps=value.amount if steps is None else steps,
-        tolerance=rooms.value,
+        tolerance=tolerance.value,
         hue=hue,
         chroma=chroma,
         verdict=verdict,
@@ -188,7 +188,7 @@ def _with_skill(
         lean = Drift(
             amount=stray.cast,
             sigma=stray.chroma_sigma,
-            tolerance=evidence.rooms.chroma or LEAN_ROOM,
+            tolerance=evidence.tolerance.chroma or LEAN_TOLERANCE,
         )
     return replace(
         cell,

@@ -130,7 +130,7 @@ class CellJudgement:
     craft: float | None = None  # how well paint covers it, evenly and within its line, 0..1
 
 
-def past_room(cell: CellJudgement) -> float:
+def past_tolerance(cell: CellJudgement) -> float:
     """Say how far a cell strays in its worst quantity, in tolerances."""
     value = Drift(amount=cell.drift, sigma=cell.sigma, tolerance=cell.tolerance)
     drifts = (drift for drift in (value, cell.hue, cell.chroma) if drift is not None)

@@ -1,7 +1,7 @@
 """Mixes and tubes off their step: dirty tubes, another tube than asked, leans, dullness.
 
-Only what surely passes its room is looked into; then the likeliest story of how the paint came to
-be so is told.
+Only what surely lies beyond its tolerance is looked into; then the likeliest story of how the paint
+came to be so is told.
 """
 
 from collections.abc import Iterator, Mapping
@@ -20,8 +20,8 @@ from noema.core.judging.neutrals import is_there_to_be_neutral
 from noema.core.pigments.tube import Role
 
 _SURE, _SURE_ALONE = 0.8, 2.8
-"""Sigmas past its room from which a cell is looked into, and from which that alone is enough; a
-room is two to four sigmas itself."""
+"""Sigmas beyond its tolerance from which a cell is looked into, and from which that alone is
+enough; a tolerance is two to four sigmas itself."""
 
 _FAR, _FAR_OF_PAIRS = 3.6, 1.5
 """Own sigmas in CIEDE2000 from which a cell is looked into as well: mud has no hue to miss, and a
@@ -73,7 +73,7 @@ def _astray(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Stray]:
             continue
         is_pair = pairs and len(cell.parts) > 1
         far = _FAR_OF_PAIRS if is_pair else _FAR
-        astray = stray.beyond(evidence.rooms) > _SURE or stray.away > far * stray.own_sigma
+        astray = stray.beyond(evidence.tolerance) > _SURE or stray.away > far * stray.own_sigma
         if astray and not is_wash(cell, evidence.surface):
             yield stray
 
@@ -130,28 +130,28 @@ def _other_tube(stray: Stray, told: Mapping[Cause, Story], asked: Asked) -> Find
 
 
 def _leans(stray: Stray, told: Mapping[Cause, Story], evidence: Evidence) -> bool:
-    room, own = evidence.rooms.hue, told[Cause.BALANCE]
-    if room is None or len(stray.colours) < 2 or own.tube.role is not Role.COLOUR:
+    tolerance, own = evidence.tolerance.hue, told[Cause.BALANCE]
+    if tolerance is None or len(stray.colours) < 2 or own.tube.role is not Role.COLOUR:
         return False
     if stray.cell.id in evidence.steps or not _is_plain(stray, evidence):
         return False  # in a row of steps a lean is a matter of the step
     # A mix gone so far that it has no hue left leans all the more.
-    strays = stray.hue is None or abs(stray.hue) > room
+    strays = stray.hue is None or abs(stray.hue) > tolerance
     return strays and own.away < _EXPLAINS * stray.away
 
 
 def _is_plain(stray: Stray, evidence: Evidence) -> bool:
-    far, sure = stray.away / stray.own_sigma, stray.beyond(evidence.rooms)
+    far, sure = stray.away / stray.own_sigma, stray.beyond(evidence.tolerance)
     on_wheel = stray.cell.id in evidence.ring and far + sure > _TOGETHER_ENOUGH
     return far > _FAR or sure > _SURE_ALONE or on_wheel
 
 
 def _is_dull(stray: Stray, told: Mapping[Cause, Story], evidence: Evidence) -> bool:
-    room, added = evidence.rooms.chroma, told.get(Cause.ADDED)
-    if room is None or added is None or stray.printed.role.stands_apart:
+    tolerance, added = evidence.tolerance.chroma, told.get(Cause.ADDED)
+    if tolerance is None or added is None or stray.printed.role.stands_apart:
         return False
     explained = added.away < _BETTER * told[Cause.BALANCE].away
-    dull = -stray.chroma > room and _is_plain(stray, evidence)
+    dull = -stray.chroma > tolerance and _is_plain(stray, evidence)
     return dull and explained and added.tube.role is Role.COLOUR
 
 
@@ -173,8 +173,8 @@ def _gathered(
 
 def find_wandering(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Finding]:
     """Find rows and rings whose hue turns more than the paint's own, all to one side."""
-    room = evidence.rooms.hue
-    if room is None or has(evidence.asked.kind, Trait.UNLIKE_NEIGHBOURS):
+    tolerance = evidence.tolerance.hue
+    if tolerance is None or has(evidence.asked.kind, Trait.UNLIKE_NEIGHBOURS):
         return
     for band in evidence.asked.bands:
         if band.even is Even.HUE:
@@ -184,8 +184,8 @@ def find_wandering(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[
             for stray in evidence.in_band(band)
             if stray.hue is not None
             and stray.cell.id not in passed_over
-            and abs(stray.hue) > room
-            and stray.beyond(evidence.rooms) >= _SURE
+            and abs(stray.hue) > tolerance
+            and stray.beyond(evidence.tolerance) >= _SURE
         ]
         one_way = [s for s, hue in hues if hue > 0], [s for s, hue in hues if hue < 0]
         off = max(one_way, key=len)
@@ -196,7 +196,7 @@ def find_wandering(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[
         yield Finding(
             kind=FindingKind.WANDERS,
             cells=tuple(stray.cell.id for stray in off),
-            amount=abs(farthest.hue or 0.0) / room,
+            amount=abs(farthest.hue or 0.0) / tolerance,
             row=band.label,
             towards=lean.towards or lean.hue or "",
         )

@@ -13,15 +13,15 @@ from noema.core.judging.judgement import Finding, FindingKind
 NEUTRAL_BELOW = 1.5
 """Expected chroma under which a cell is there to be neutral."""
 
-LEAN_ROOM = 1.5
-"""Chroma a grey may lean where a kind gives no room for chroma."""
+LEAN_TOLERANCE = 1.5
+"""Chroma a grey may lean where a kind gives no tolerance for chroma."""
 
-_SURE = 1.0  # sigmas past its room
+_SURE = 1.0  # sigmas past its tolerance
 _MEET_SURE = 3.5  # sigmas by which two neutrals must differ
 _MEET = 7.0  # CIEDE2000 that the two sides of a row may lie apart
 _CAST, _CAST_SURE = 1.2, 2.5  # chroma a row of greys may lean, and sigmas beyond it
 _FEWEST_GREYS = 4
-_DARK_ROOMS = 1.0  # of a value, past its room, from which a mixed dark isn't dark
+_DARK_TOLERANCES = 1.0  # of a value, past its tolerance, from which a mixed dark isn't dark
 
 
 def find_in_neutrals(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Finding]:
@@ -57,9 +57,9 @@ def is_grey(stray: Stray) -> bool:
 
 
 def _leans(stray: Stray, evidence: Evidence) -> bool:
-    room = evidence.rooms.chroma
+    tolerance = evidence.tolerance.chroma
     sigma = stray.chroma_sigma
-    return room is not None and (stray.cast - room) / sigma > _SURE
+    return tolerance is not None and (stray.cast - tolerance) / sigma > _SURE
 
 
 def _towards(hvc: HVC, evidence: Evidence) -> str:
@@ -89,18 +89,18 @@ def _not_meeting(evidence: Evidence, leaning: frozenset[str]) -> Iterator[Findin
 
 
 def _not_dark(neutrals: list[Stray], evidence: Evidence) -> Iterator[Finding]:
-    room = evidence.rooms.value
+    tolerance = evidence.tolerance.value
     light = [
         stray
         for stray in neutrals
         if stray.printed.role is CellRole.DARK
-        and stray.value - stray.value_sigma > room + _DARK_ROOMS * room
+        and stray.value - stray.value_sigma > tolerance + _DARK_TOLERANCES * tolerance
     ]
     if light:
         yield Finding(
             kind=FindingKind.VALUES,
             cells=tuple(stray.cell.id for stray in light),
-            amount=max(stray.value for stray in light) / room,
+            amount=max(stray.value for stray in light) / tolerance,
             towards="dark",
         )
 

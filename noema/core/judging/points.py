@@ -24,7 +24,7 @@ def find_points(evidence: Evidence) -> Iterator[Finding]:
 
 
 def _not_light_at_the_top(evidence: Evidence) -> Iterator[Finding]:
-    """Find a hue painted lighter than the one that should be lightest, beyond its room."""
+    """Find a hue painted lighter than the one that should be lightest, beyond its tolerance."""
     for band in evidence.asked.bands:
         ring = evidence.in_band(band) if band.even is Even.HUE else ()
         top = max(ring, key=lambda stray: stray.cell.hvc.value, default=None)
@@ -33,11 +33,11 @@ def _not_light_at_the_top(evidence: Evidence) -> Iterator[Finding]:
         other = max(ring, key=lambda stray: stray.hvc.value)
         by = other.hvc.value - top.hvc.value
         sigma = float(np.hypot(top.value_sigma, other.value_sigma))
-        if by > evidence.rooms.value and by > _SURE * sigma:
+        if by > evidence.tolerance.value and by > _SURE * sigma:
             yield Finding(
                 kind=FindingKind.VALUES,
                 cells=(top.cell.id, other.cell.id),
-                amount=by / evidence.rooms.value,
+                amount=by / evidence.tolerance.value,
                 manner=Manner.AT_THE_TOP,
             )
 

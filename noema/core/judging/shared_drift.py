@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from noema.core.colour.evenly import evenly, shrinks
+from noema.core.colour.chroma_weighted import chroma_weight, chroma_weighted
 
 Floats = NDArray[np.float64]
 
@@ -82,7 +82,7 @@ def shared_drift(
     """
     expected, painted = np.asarray(expected_lab, float), np.asarray(painted_lab, float)
     scale = np.ones_like(expected)
-    scale[:, 1:] = shrinks(expected)[:, None]
+    scale[:, 1:] = chroma_weight(expected)[:, None]
     drifts = (painted - expected) / scale
     found = []
     for axis, (errors, sigma) in enumerate(_coordinates(sigma_lightness, sigma_colour)):
@@ -106,7 +106,7 @@ def along_a_row(
     In squares of CIEDE2000, nearly: what the reader errs and what the painter does.
     """
     expected = np.asarray(expected_lab, float)
-    way = np.gradient(evenly(expected), axis=0)
+    way = np.gradient(chroma_weighted(expected), axis=0)
     way = way / np.maximum(np.linalg.norm(way, axis=1, keepdims=True), 1e-9)
     covariance = np.zeros((len(expected), len(expected)))
     for axis, (errors, sigma) in enumerate(_coordinates(sigma_lightness, sigma_colour)):
@@ -125,7 +125,7 @@ def _coordinates(lightness: ArrayLike, colour: ArrayLike) -> tuple[tuple[_Errors
 def _together(expected: Floats, axis: int, errors: _Errors) -> Floats:
     """Give the covariance (n, n) of errors that cells share, in squares of their own sigma."""
     away = (expected[:, axis] - errors.middle) / errors.span
-    near = errors.near * _nearness(evenly(expected), errors)
+    near = errors.near * _nearness(chroma_weighted(expected), errors)
     return np.asarray(errors.everywhere + errors.gain * np.outer(away, away) + near)
 
 

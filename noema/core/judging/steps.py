@@ -39,7 +39,7 @@ _BENT_SURE, _BENT_SURE_ALONE = 11.0, 6.0
 """Twice the logarithm by which the bent row must be likelier, and where both ways agree on it."""
 
 _COLOURED = 4.6  # chroma that some cell of a row of colours must be asked for
-_END_ROOM = 0.14  # of the way, that an end may lie off its place in a row that is only crowded
+_END_DOUBT = 0.14  # of the way, that an end may lie off its place in a row that is only crowded
 _OUTLIER = 3.0  # sigmas beyond which one cell says no more about the row
 _FINE = 24  # pieces between neighbours
 
@@ -174,7 +174,7 @@ def _bunched(row: Row, evidence: Evidence) -> Finding | None:
         for painted, asked in zip(row.painted, row.asked, strict=True)
         if asked in (0.0, 1.0)
     ]
-    if len(row.strays) < _FEWEST_TO_BUNCH or max(ends, default=0.0) > _END_ROOM:
+    if len(row.strays) < _FEWEST_TO_BUNCH or max(ends, default=0.0) > _END_DOUBT:
         return None
     bend, better = _bend(row.asked, row.painted, row.covariance)
     alone, alone_better = _bend(row.asked, row.alone, np.diag(row.sigma**2))
@@ -212,14 +212,14 @@ def _between(row: Row, evidence: Evidence) -> Iterator[Finding]:
     for n, one, two in _neighbours(row):
         asked = float(row.asked[n + 1] - row.asked[n])
         jump = float(row.alone[n + 1] - row.alone[n]) / asked
-        room = sure * float(np.hypot(row.sigma[n], row.sigma[n + 1])) / asked
+        doubt = sure * float(np.hypot(row.sigma[n], row.sigma[n + 1])) / asked
         both = (one.cell.id, two.cell.id)
-        if jump < -room:
+        if jump < -doubt:
             towards = "dark" if of_value else ""
             yield Finding(kind=FindingKind.ORDER, cells=both, amount=jump, towards=towards)
-        elif jump + room / 2.0 < TOGETHER_UNDER:
+        elif jump + doubt / 2.0 < TOGETHER_UNDER:
             yield Finding(kind=FindingKind.TOGETHER, cells=both, amount=1.0 - jump)
-        elif jump - room / 2.0 > JUMP_OVER:
+        elif jump - doubt / 2.0 > JUMP_OVER:
             yield Finding(kind=FindingKind.JUMP, cells=both, amount=jump)
 
 

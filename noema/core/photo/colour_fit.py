@@ -18,7 +18,7 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.colour.evenly import evenly
+from noema.core.colour.chroma_weighted import chroma_weighted
 from noema.core.colour.wide import WIDE_LUMINANCE, wide_to_lab
 
 Floats = NDArray[np.float64]
@@ -34,7 +34,7 @@ _REACH = np.array([18.0, 3.5, 3.5])  # Lab units at a grey over which colours ar
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
-class Rest:
+class Residuals:
     """What no map takes away about some colours: linear RGB, weighted as by `weight_of`."""
 
     places: Floats  # (m, 3) Lab of those colours
@@ -54,13 +54,13 @@ class ColourFit:
 
     mean: Floats  # (3, 6)
     covariance: Floats  # (18, 18)
-    rest: Rest
+    residuals: Residuals
     lamp_told: bool  # coloured patches said something of the lamp
 
     def true(self, seen: Floats) -> Floats:
         """Give true linear RGB (n, 3) of what was seen (n, 3)."""
         mapped = root_terms(seen) @ self.mean.T
-        return np.asarray(mapped + self.rest.of(mapped)[0] / weight_of(mapped))
+        return np.asarray(mapped + self.residuals.of(mapped)[0] / weight_of(mapped))
 
     def covariances_of(self, seen: Floats) -> tuple[Floats, Floats]:
         """Give the covariances (n, 3, 3) of those: the map's, and of what no map takes away."""
@@ -69,18 +69,18 @@ class ColourFit:
         shared = np.einsum("nt,itju,nu->nij", terms, blocks, terms)
         mapped = terms @ self.mean.T
         own = 1.0 / weight_of(mapped)
-        return shared, own[:, :, None] * own[:, None, :] * self.rest.of(mapped)[1]
+        return shared, own[:, :, None] * own[:, None, :] * self.residuals.of(mapped)[1]
 
 
-def rest_of(rows: Floats) -> Rest:
+def residuals_of(rows: Floats) -> Residuals:
     """Take a rest from rows (m, 15): place, mean, covariance."""
     places, means, covariances = np.split(rows, (OUT, 2 * OUT), axis=1)
-    return Rest(places=places, means=means, covariances=covariances.reshape(-1, OUT, OUT))
+    return Residuals(places=places, means=means, covariances=covariances.reshape(-1, OUT, OUT))
 
 
 def nearness(true: Floats, places: Floats) -> Floats:
     """Give how near linear RGB (n, 3) is to colours Lab (m, 3), (n, m): 1 for the nearest."""
-    apart = evenly(wide_to_lab(true))[:, None] - evenly(places)
+    apart = chroma_weighted(wide_to_lab(true))[:, None] - chroma_weighted(places)
     squares = np.sum((apart / _REACH) ** 2, axis=-1)
     squares = squares - squares.min(axis=1, keepdims=True)
     return np.asarray(np.exp(-0.5 * squares))
@@ -108,7 +108,7 @@ def _saturation(true: Floats) -> Floats:
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
-class Taught:
+class TrainingSamples:
     """Colours whose truth is known: linear BT.2020 relative to paper, seen and true (n, 3)."""
 
     seen: Floats
@@ -118,42 +118,42 @@ class Taught:
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
-class _Usual:
+class _Prior:
     """What stand-in cameras do under one kind of lamp: a map of paint, then one of ink."""
 
     share: float  # of all
     mean: Floats  # (36,)
     covariance: Floats  # (36, 36)
-    rest: Floats  # (2, 3, 3) all that is left, on average
-    of_paint: Rest  # by colour
+    left: Floats  # (2, 3, 3) covariance of the residuals, on average
+    of_paint: Residuals  # by colour
 
 
 @cache
-def _usual() -> tuple[_Usual, ...]:
+def _usual() -> tuple[_Prior, ...]:
     folder = Path(__file__).parent / "data"
     table = np.loadtxt(folder / "colour_prior.csv", delimiter=",")
     rests = np.loadtxt(folder / "paint_rest.csv", delimiter=",")
     size = 2 * _SIZE
     kinds = table.reshape(-1, 2 + size + 2 * OUT, size)
     return tuple(
-        _Usual(
+        _Prior(
             share=float(kind[0, 0]),
             mean=kind[1],
             covariance=kind[2 : 2 + size] + _STEADY * np.eye(size),
-            rest=kind[2 + size :, :OUT].reshape(2, OUT, OUT),
-            of_paint=rest_of(rest),
+            left=kind[2 + size :, :OUT].reshape(2, OUT, OUT),
+            of_paint=residuals_of(rest),
         )
         for kind, rest in zip(kinds, np.split(rests, len(kinds)), strict=True)
     )
 
 
-def fit_colour(taught: Taught | None = None, *, of_ink: bool = False) -> ColourFit:
+def fit_colour(training: TrainingSamples | None = None, *, of_ink: bool = False) -> ColourFit:
     """Weigh usual cameras against what is known of this one; give its map of paint, or of ink."""
     usual = _usual()
     fits = [(one.mean, one.covariance) for one in usual]
     likely = np.log([one.share for one in usual])
-    if taught is not None:
-        moved = [_moved(taught, one) for one in usual]
+    if training is not None:
+        moved = [_moved(training, one) for one in usual]
         fits = [(mean, covariance) for mean, covariance, _ in moved]
         likely = likely + np.array([evidence for *_, evidence in moved])
     shares = np.exp(likely - likely.max())
@@ -163,27 +163,29 @@ def fit_colour(taught: Taught | None = None, *, of_ink: bool = False) -> ColourF
     return ColourFit(
         mean=mean[part].reshape(OUT, TERMS),
         covariance=covariance[part, part],
-        rest=_rest_of_ink(shares) if of_ink else _rest_of_paint(shares),
-        lamp_told=taught is not None and bool(_tells(taught).any()),
+        residuals=_residuals_of_ink(shares) if of_ink else _residuals_of_paint(shares),
+        lamp_told=training is not None and bool(_tells(training).any()),
     )
 
 
-def _tells(taught: Taught) -> NDArray[np.bool_]:
+def _tells(training: TrainingSamples) -> NDArray[np.bool_]:
     """Say which colours tell something of the lamp: greys look alike under all."""
-    return np.asarray(_saturation(taught.true) > _COLOURED)
+    return np.asarray(_saturation(training.true) > _COLOURED)
 
 
-def _rest_of_ink(shares: Floats) -> Rest:
-    covariance = np.einsum("k,kij->ij", shares, np.stack([one.rest[1] for one in _usual()]))
-    return Rest(places=np.zeros((1, OUT)), means=np.zeros((1, OUT)), covariances=covariance[None])
+def _residuals_of_ink(shares: Floats) -> Residuals:
+    covariance = np.einsum("k,kij->ij", shares, np.stack([one.left[1] for one in _usual()]))
+    return Residuals(
+        places=np.zeros((1, OUT)), means=np.zeros((1, OUT)), covariances=covariance[None]
+    )
 
 
-def _rest_of_paint(shares: Floats) -> Rest:
+def _residuals_of_paint(shares: Floats) -> Residuals:
     rests = [one.of_paint for one in _usual()]
     means, covariances = _as_one(
         shares, np.stack([one.means for one in rests]), np.stack([one.covariances for one in rests])
     )
-    return Rest(places=rests[0].places, means=means, covariances=covariances)
+    return Residuals(places=rests[0].places, means=means, covariances=covariances)
 
 
 def _as_one(shares: Floats, means: Floats, covariances: Floats) -> tuple[Floats, Floats]:
@@ -194,20 +196,20 @@ def _as_one(shares: Floats, means: Floats, covariances: Floats) -> tuple[Floats,
     return mean, covariance + np.einsum("k,k...i,k...j->...ij", shares, apart, apart)
 
 
-def _moved(taught: Taught, usual: _Usual) -> tuple[Floats, Floats, float]:
+def _moved(training: TrainingSamples, usual: _Prior) -> tuple[Floats, Floats, float]:
     """Give mean and covariance of both maps, and the logarithm of how likely the patches are."""
-    matter = taught.ink.astype(int)
-    rest = np.sqrt(np.diagonal(usual.rest, axis1=1, axis2=2))[matter]
-    spread = np.hypot(taught.sigma[:, None], rest) / weight_of(taught.true)
+    matter = training.ink.astype(int)
+    rest = np.sqrt(np.diagonal(usual.left, axis1=1, axis2=2))[matter]
+    spread = np.hypot(training.sigma[:, None], rest) / weight_of(training.true)
     count, out = len(matter), np.arange(OUT)
     rows = np.zeros((count, OUT, 2, OUT, TERMS))
-    terms = root_terms(taught.seen)[:, None, :] / spread[:, :, None]
+    terms = root_terms(training.seen)[:, None, :] / spread[:, :, None]
     rows[np.arange(count)[:, None], out, matter[:, None], out] = terms
-    design, wanted = rows.reshape(count * OUT, 2 * _SIZE), (taught.true / spread).ravel()
+    design, wanted = rows.reshape(count * OUT, 2 * _SIZE), (training.true / spread).ravel()
     precision = np.linalg.inv(usual.covariance)
     covariance = np.linalg.inv(precision + design.T @ design)
     mean = covariance @ (precision @ usual.mean + design.T @ wanted)
-    tells = np.repeat(_tells(taught), OUT)
+    tells = np.repeat(_tells(training), OUT)
     miss = (wanted - design @ usual.mean)[tells]
     together = design[tells] @ usual.covariance @ design[tells].T + np.eye(len(miss))
     far = miss @ np.linalg.solve(together, miss) + np.linalg.slogdet(together)[1]

@@ -8,12 +8,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.photo.light import LightField
-from noema.core.photo.middle import middle
 from noema.core.photo.reading import CellFlag, SheetFlag
 from noema.core.photo.sample import LUMINANCE, PaintSample
 from noema.core.photo.shine import Shine
 from noema.core.photo.straighten import PX_PER_MM
 from noema.core.sheet.layout import Marker
+from noema.core.statistics.medians import median_of
 
 Floats = NDArray[np.float64]
 
@@ -121,8 +121,8 @@ def cell_flags(
 ) -> tuple[CellFlag, ...]:
     """Say what a cell's pixels suffer from: bytes (n, 3) and colours (n, 3) relative to paper."""
     luminance = pixels @ LUMINANCE
-    usual = float(middle(luminance)) if len(luminance) else 1.0
-    darkest = float(middle(pixels.min(axis=1))) if len(pixels) else 1.0
+    usual = float(median_of(luminance)) if len(luminance) else 1.0
+    darkest = float(median_of(pixels.min(axis=1))) if len(pixels) else 1.0
     top = raw.max(axis=1) if len(raw) else np.zeros(1)
     sparks = (luminance > _GLARE_OVER * usual) & (top >= _BURNT)
     enough = max(_SHINE_OVER * darkest + _SHINE_LEAST, _SHINE_SURE * about.shine.sigma)
@@ -161,7 +161,7 @@ def clipped_channel(raw: NDArray[np.uint8]) -> int | None:
     """
     if not len(raw):
         return None
-    low = middle(raw) <= _NEARLY_BLACK
+    low = median_of(raw) <= _NEARLY_BLACK
     return int(np.argmax(low)) if low.sum() == 1 else None
 
 
@@ -169,4 +169,4 @@ def _clipped(raw: NDArray[np.uint8]) -> bool:
     if not len(raw):
         return False
     burnt = float((raw >= _BURNT).mean(axis=0).max()) > _CLIPPED_SHARE
-    return burnt or int((middle(raw) <= _NEARLY_BLACK).sum()) > 1
+    return burnt or int((median_of(raw) <= _NEARLY_BLACK).sum()) > 1

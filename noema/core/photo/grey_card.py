@@ -4,10 +4,10 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.photo.middle import middle
 from noema.core.photo.page import Page, in_squares
 from noema.core.photo.sample import LUMINANCE
 from noema.core.photo.straighten import PX_PER_MM
+from noema.core.statistics.medians import median_of
 
 Floats = NDArray[np.float64]
 
@@ -37,4 +37,4 @@ def find_grey(page: Page) -> Floats | None:
     areas[0] = 0.0  # what isn't grey
     if count < 2 or areas.max() < _LEAST_MM2:
         return None
-    return middle(mean[names == int(np.argmax(areas))])
+    return median_of(mean[names == int(np.argmax(areas))])

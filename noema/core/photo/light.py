@@ -109,7 +109,9 @@ def fit_light(points_mm: Floats, paper_rgb: Floats, size_mm: tuple[float, float]
     noise = np.full(len(points), _FLOOR**2)
     coefficients, left, spread = _surface(terms, logs)
     alike = _kernel(points, points, 1.0)
-    amplitude = min(_AMPLITUDES, key=lambda one: _unlikely(one**2 * alike, left, spread))
+    amplitude = min(
+        _AMPLITUDES, key=lambda one: _negative_log_likelihood(one**2 * alike, left, spread)
+    )
     shared = amplitude**2 * alike
     precision, pull, miss = _pulled(shared, noise, left)
     for _ in range(_ROUNDS):
@@ -151,7 +153,7 @@ def _surface(terms: Floats, logs: Floats) -> tuple[Floats, Floats, float]:
     return coefficients, left, spread
 
 
-def _unlikely(shared: Floats, left: Floats, spread: float) -> float:
+def _negative_log_likelihood(shared: Floats, left: Floats, spread: float) -> float:
     """Score what neighbours share: less is more likely, with long tails cut."""
     cut = np.clip(left, -8.0 * spread, 8.0 * spread)
     # Scatter a few times the floor is noise; what neighbours share is light.

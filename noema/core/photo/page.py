@@ -7,10 +7,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.photo.light import LightField, fit_light
-from noema.core.photo.middle import middle
 from noema.core.photo.picture import Picture
 from noema.core.photo.straighten import PX_PER_MM, polygon_pixels
 from noema.core.sheet.layout import Layout, PatchKind, Polygon
+from noema.core.statistics.medians import median_of
 
 Floats = NDArray[np.float64]
 
@@ -73,7 +73,7 @@ def _paper_patches(linear: NDArray[np.float32], layout: Layout) -> tuple[Floats,
             place = polygon_pixels(patch.polygon_mm, PATCH_INSET_MM, linear.shape[:2])
             for part in _chunks(place):
                 points.append((part.mean(axis=0)[::-1] + 0.5) / PX_PER_MM)
-                colours.append(middle(linear[part[:, 0], part[:, 1]]))
+                colours.append(median_of(linear[part[:, 0], part[:, 1]]))
     return np.array(points).reshape(-1, 2), np.array(colours, dtype=float).reshape(-1, 3)
 
 
@@ -101,7 +101,7 @@ def _paper_anywhere(
         size,
         interpolation=cv2.INTER_AREA,
     )
-    usual = np.log(np.maximum(middle(paper), 1e-5)) if len(paper) else np.zeros(3)
+    usual = np.log(np.maximum(median_of(paper), 1e-5)) if len(paper) else np.zeros(3)
     away = np.log(np.maximum(mean, 1e-5)) - usual
     light = away.mean(axis=2)
     tint = np.abs(away - light[..., None]).max(axis=2)

@@ -10,9 +10,8 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
 from noema.core.colour.srgb import linear_to_lab, srgb_to_linear
 from noema.core.colour.wide import WIDE_LUMINANCE, WIDE_TO_XYZ_D50, XYZ_D50_TO_WIDE, wide_to_lab
-from noema.core.photo.colour_fit import ColourFit, Taught, fit_colour
+from noema.core.photo.colour_fit import ColourFit, TrainingSamples, fit_colour
 from noema.core.photo.knowledge import CARD_SOURCE, TUBE_SOURCE, Srgb
-from noema.core.photo.middle import middle
 from noema.core.photo.sample import LUMINANCE
 from noema.core.photo.tone import (
     UNKNOWN_PRINT_BLACK,
@@ -22,6 +21,7 @@ from noema.core.photo.tone import (
     fit_tone,
 )
 from noema.core.sheet.layout import Patch, PatchKind, Triple
+from noema.core.statistics.medians import median_of
 
 Floats = NDArray[np.float64]
 
@@ -78,7 +78,7 @@ def unspoiled(seen: list[SeenPatch]) -> list[SeenPatch]:
     kept = []
     for same in inks.values():
         log = np.log([max(float(one.rgb @ LUMINANCE), _LEAST) for one in same])
-        like = np.abs(log - middle(log)) < _ALIKE_LOG
+        like = np.abs(log - median_of(log)) < _ALIKE_LOG
         kept += [
             one for one, holds in zip(same, like, strict=True) if holds or len(same) < _FEWEST_ALIKE
         ]
@@ -124,10 +124,10 @@ def colour_fit_of(
     sure = _PAPER_BY_CARD if by_card else _PAPER_SURE
     rows = _rows(printed, tone, to_wide, paper)
     if tubes:
-        without = fit_colour(_taught(rows, sure))
+        without = fit_colour(_training(rows, sure))
         painted = _rows(tubes, tone, to_wide, paper)
         rows += [row for row in painted if _is_clean(row, without, paper)]
-    return fit_colour(_taught(rows, sure), of_ink=of_ink)
+    return fit_colour(_training(rows, sure), of_ink=of_ink)
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -175,10 +175,10 @@ def _widened(sigma: float, patch: Patch) -> float:
     return float(np.hypot(sigma, own))
 
 
-def _taught(rows: list[_Row], paper_sure: float) -> Taught:
+def _training(rows: list[_Row], paper_sure: float) -> TrainingSamples:
     """Put together what is known of a camera: bare paper, as paint would be and as it is."""
     white = np.ones(3)
-    return Taught(
+    return TrainingSamples(
         seen=np.array([white, white, *(row.seen for row in rows)]),
         true=np.array([white, white, *(row.true for row in rows)]),
         sigma=np.array(

@@ -15,7 +15,6 @@ from noema.core.photo.identify import read_code
 from noema.core.photo.knowledge import CARD_SOURCE, knowledge_of, known_patch
 from noema.core.photo.landmarks import register
 from noema.core.photo.marks import FoundMarks, find_marks
-from noema.core.photo.middle import middle
 from noema.core.photo.page import PATCH_INSET_MM, Page, evened
 from noema.core.photo.patches import SeenPatch, colour_fit_of, paper_by_card, tone_of, unspoiled
 from noema.core.photo.picture import Picture
@@ -32,6 +31,7 @@ from noema.core.photo.straighten import (
 )
 from noema.core.photo.tone import PAPER_LIGHTNESS, PAPER_SIGMA, PAPER_TINT
 from noema.core.sheet.layout import Layout, PatchKind, Polygon, Triple
+from noema.core.statistics.medians import median_of
 
 Floats = NDArray[np.float64]
 
@@ -182,7 +182,7 @@ def _seen_patches(page: Page, layout: Layout) -> list[SeenPatch]:
         place = page.pixels(patch.polygon_mm, PATCH_INSET_MM + 0.4)
         if patch.kind is not PatchKind.PAPER and len(place) >= _FEWEST_PIXELS:
             at = np.mean(patch.polygon_mm, axis=0)[None]
-            rgb = middle(page.relative[place[:, 0], place[:, 1]])
+            rgb = median_of(page.relative[place[:, 0], place[:, 1]])
             found.append(SeenPatch(patch=patch, rgb=rgb, light=page.light.at(at)[0]))
     return found
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.photo.middle import middle, middles_by
+from noema.core.statistics.medians import median_of, medians_by
 
 Floats = NDArray[np.float64]
 
@@ -44,15 +44,15 @@ def sample_paint(pixels_rgb: Floats, place: NDArray[np.intp]) -> PaintSample:
     log = np.log(np.maximum(luminance, 1e-3))
     like_paper = (np.abs(log) < _BARE_NEAR) & _nearly_neutral(pixels_rgb, luminance)
     rest = ~like_paper
-    apart = rest.mean() > 0.04 and middle(log[rest]) < -_PAINT_APART
+    apart = rest.mean() > 0.04 and median_of(log[rest]) < -_PAINT_APART
     bare = bool(like_paper.mean() > 0.85 and not (apart and rest.mean() > 0.15))
     gap = None if bare else _gap(pixels_rgb, log, luminance)
     kept = rest.copy() if apart and not bare else np.ones(len(log), dtype=bool)
     if gap is not None:
         kept &= gap < _PAINT_TO
     for _ in range(3):
-        away = np.abs(log - middle(log[kept]))
-        spread = max(1.4826 * float(middle(away[kept])), 0.01)
+        away = np.abs(log - median_of(log[kept]))
+        spread = max(1.4826 * float(median_of(away[kept])), 0.01)
         kept &= away < _CLIP * spread
     parts = _part_medians(log, place, kept)
     unevenness = float(np.std(parts)) if len(parts) > 3 else 0.0
@@ -79,7 +79,7 @@ def _gap(pixels_rgb: Floats, log: Floats, luminance: Floats) -> Floats | None:
     if specks.mean() < _GAP_SHARE:
         return None
     low, high = np.quantile(luminance, (0.1, 0.4))
-    paint = middle(pixels_rgb[(luminance >= low) & (luminance <= high)])
+    paint = median_of(pixels_rgb[(luminance >= low) & (luminance <= high)])
     way = 1.0 - paint
     if np.linalg.norm(way) < _FAR_ENOUGH:
         return None
@@ -105,4 +105,4 @@ def _part_medians(log: Floats, place: NDArray[np.intp], kept: NDArray[np.bool_])
     low, high = place.min(axis=0), place.max(axis=0) + 1
     block = ((place - low) * _BLOCKS // (high - low)).astype(int)
     index = block[:, 0] * _BLOCKS + block[:, 1]
-    return middles_by(log[kept], index[kept], _FEWEST_OF_A_PART)
+    return medians_by(log[kept], index[kept], _FEWEST_OF_A_PART)

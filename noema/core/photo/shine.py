@@ -14,7 +14,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.photo.middle import middle, middles_by
+from noema.core.statistics.medians import median_of, medians_by
 
 Floats = NDArray[np.float64]
 
@@ -139,8 +139,8 @@ def _looked_at(rgb: Floats, at_mm: Floats, parts: int) -> _Parts | None:
     blocks, places = _blocks(rgb, at_mm)
     if len(blocks) < _FEWEST_BLOCKS:
         return None
-    usual = middle(blocks)
-    rough = 1.4826 * middle(np.abs(blocks - usual)) / (usual + _NOISE)
+    usual = median_of(blocks)
+    rough = 1.4826 * median_of(np.abs(blocks - usual)) / (usual + _NOISE)
     dark, light = int(np.argmin(usual)), int(np.argmax(usual))
     low, high = places.min(axis=0), places.max(axis=0) + 1e-6
     broken, tells = _streaks(blocks)
@@ -148,7 +148,7 @@ def _looked_at(rgb: Floats, at_mm: Floats, parts: int) -> _Parts | None:
     index = part[:, 0] * parts + part[:, 1]
     own = np.unique(index)
     return _Parts(
-        values=middles_by(blocks[:, dark], index, fewest=1),
+        values=medians_by(blocks[:, dark], index, fewest=1),
         places_mm=np.array([places[index == n].mean(axis=0) for n in own]),
         sigma=float(max(_PAINT_VARIES, rough[light]) * usual[dark] + _NOISE),
         broken=broken,
@@ -183,7 +183,7 @@ def _over_page(cells: list[_Parts]) -> tuple[list[float], list[float]]:
     # What is left of lamps and shadows changes paint by a share of its own light.
     same += np.outer(seen, seen) * _LIGHT**2 * np.exp(-0.5 * squares / _LIGHT_MM**2)
     priors = [amount**2 * np.exp(-0.5 * squares / mm**2) for amount, mm in _WAYS]
-    scores = [_unlikely(seen, same + prior) for prior in priors]
+    scores = [_negative_log_likelihood(seen, same + prior) for prior in priors]
     best = int(np.argmin(scores))
     if scores[best] > scores[0] - _NONE_BETTER:
         return [0.0] * len(cells), [0.0] * len(cells)
@@ -194,7 +194,7 @@ def _over_page(cells: list[_Parts]) -> tuple[list[float], list[float]]:
     return amounts, [float(np.sqrt(max(one, 0.0))) for one in spread]
 
 
-def _unlikely(seen: Floats, covariance: Floats) -> float:
+def _negative_log_likelihood(seen: Floats, covariance: Floats) -> float:
     factor = np.linalg.cholesky(covariance)
     fit = seen @ np.linalg.solve(covariance, seen)
     return float(fit + 2.0 * np.sum(np.log(np.diag(factor))))

@@ -42,7 +42,7 @@ class AssignFields:
     what: tuple[Select, ...]
     options: OptionFields
     held: tuple[Select, ...]
-    rooms: tuple[Typed, ...]  # tolerances
+    tolerances: tuple[Typed, ...]  # tolerances
     when: tuple[Select, ...]
     print_with: Ticks
     due_week: str
@@ -66,7 +66,7 @@ def fields_of(form: Form, weeks: int, usual_week: int) -> AssignFields:
                 chosen_key.value,
             ),
         ),
-        rooms=_rooms(form, usual_tolerance(kind.name, level)),
+        tolerances=_tolerances(form, usual_tolerance(kind.name, level)),
         when=(
             select("due_week", "Due in week", _weeks(weeks), due),
             select("paper", "Paper", (("a4", "A4"), ("letter", "Letter")), form.get("paper", "a4")),
@@ -113,11 +113,11 @@ def form_of_assignment(row: AssignmentRow, sets: Sequence[str]) -> Form:
     ]
     if row.set_ref in sets:
         pairs.append(("set", str(row.set_ref)))
-    rooms, usual = row.tolerance, usual_tolerance(row.kind, row.level)
+    tolerances, usual = row.tolerance, usual_tolerance(row.kind, row.level)
     pairs += [
-        (f"room-{name}", f"{room:g}")
+        (f"tolerance-{name}", f"{limit:g}")
         for name in ("hue", "value", "chroma")
-        if (room := getattr(rooms, name)) is not None and room != getattr(usual, name)
+        if (limit := getattr(tolerances, name)) is not None and limit != getattr(usual, name)
     ]
     printed = (("grey-only", row.grey_only), ("shows-parts", row.shows_parts))
     pairs += [("print", name) for name, chosen in printed if chosen]
@@ -188,24 +188,24 @@ def _media(form: Form, paints: PaintSet | None, kind: AnyKind) -> Select:
     return select("medium", "Medium", (*usual, *media), chosen)
 
 
-def _rooms(form: Form, usual: Tolerance) -> tuple[Typed, ...]:
+def _tolerances(form: Form, usual: Tolerance) -> tuple[Typed, ...]:
     return tuple(
         Typed(
-            name=f"room-{name}",
+            name=f"tolerance-{name}",
             label=f"{name.capitalize()} within",
-            value=form.get(f"room-{name}", ""),
-            hint=f"{room:g}",
+            value=form.get(f"tolerance-{name}", ""),
+            hint=f"{limit:g}",
         )
         for name in ("hue", "value", "chroma")
-        if (room := getattr(usual, name)) is not None
+        if (limit := getattr(usual, name)) is not None
     )
 
 
 def _own_tolerance(form: Form, usual: Tolerance) -> Tolerance | None:
     typed = {
-        name: _room(form, name)
+        name: _limit(form, name)
         for name in ("hue", "value", "chroma")
-        if getattr(usual, name) is not None and form.get(f"room-{name}", "").strip()
+        if getattr(usual, name) is not None and form.get(f"tolerance-{name}", "").strip()
     }
     if not typed:
         return None
@@ -216,8 +216,8 @@ def _own_tolerance(form: Form, usual: Tolerance) -> Tolerance | None:
     )
 
 
-def _room(form: Form, name: str) -> float:
-    text = form.get(f"room-{name}", "").strip().replace(",", ".")
+def _limit(form: Form, name: str) -> float:
+    text = form.get(f"tolerance-{name}", "").strip().replace(",", ".")
     try:
         return float(text)
     except ValueError as wrong:

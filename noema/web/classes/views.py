@@ -7,19 +7,19 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from noema.actions import make_class as actions
-from noema.actions.speak_to_class import speak_to_class
+from noema.actions.choose_audience import choose_audience
 from noema.core.coaching.audience import Audience
 from noema.core.errors import Refused
 from noema.formats.roster import Roster, roster_text
 from noema.store.assignments import AssignmentRow, assignments_of_class, assignments_of_school
 from noema.store.classes import (
     ClassRow,
-    StudentRow,
+    StudentName,
     class_of_school,
     classes_of_school,
     students_of_class,
 )
-from noema.store.pupils import JoinRow, join_of_class
+from noema.store.students import JoinRow, join_of_class
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -71,7 +71,7 @@ class ClassPage:
     row: ClassRow
     joining: JoinRow
     week: str
-    students: tuple[StudentRow, ...]
+    students: tuple[StudentName, ...]
     assignments: tuple[AssignmentRow, ...]
     audiences: tuple[tuple[Audience, str], ...]  # whom sentences may be for, in words
     roster: Roster | None = None  # looked at, not yet taken
@@ -136,7 +136,7 @@ def speak(class_id: int) -> Response:
         audience = Audience(request.form.get("audience", ""))
     except ValueError as wrong:
         raise Refused("Choose whom the sentences are for.") from wrong
-    speak_to_class(db(), me().school_id, class_id, audience)
+    choose_audience(db(), me().school_id, class_id, audience)
     return redirect(url_for("classes.of_class", class_id=class_id), 303)
 
 

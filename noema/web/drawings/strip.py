@@ -40,8 +40,8 @@ class Joint:
     drift_x: float  # on a bar of 84 units, 42 is no drift
     bracket_from: float
     bracket_to: float
-    room_from: float  # the tolerance
-    room_to: float
+    within_from: float  # the tolerance
+    within_to: float
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -169,8 +169,8 @@ def _joint(
         drift_x=_on_bar(drift.amount),
         bracket_from=_on_bar(drift.amount - doubt),
         bracket_to=_on_bar(drift.amount + doubt),
-        room_from=_on_bar(-drift.tolerance),
-        room_to=_on_bar(drift.tolerance),
+        within_from=_on_bar(-drift.tolerance),
+        within_to=_on_bar(drift.tolerance),
     )
 
 

@@ -9,7 +9,7 @@ from werkzeug.wrappers import Response
 
 from noema.core.errors import NotAllowed
 from noema.store.people import TeacherRow, teacher_by_id
-from noema.store.pupils import PupilRow, pupil_by_id
+from noema.store.students import StudentRow, student_by_id
 from noema.web.frame.request import db, student_idle_s
 
 OPEN_TO_ALL = frozenset(
@@ -43,17 +43,17 @@ class User(UserMixin):  # type: ignore[misc]  # it comes without types
 
 
 @dataclass(frozen=True)
-class Learner(UserMixin):  # type: ignore[misc]  # it comes without types
+class StudentUser(UserMixin):  # type: ignore[misc]  # it comes without types
     """A student who came in with a card; the session ends with the card."""
 
-    pupil: PupilRow
+    student: StudentRow
 
     def get_id(self) -> str:
         """Give what the session keeps."""
-        return f"{_STUDENT} {self.pupil.id} {self.pupil.card_serial}"
+        return f"{_STUDENT} {self.student.id} {self.student.card_serial}"
 
 
-def load_user(user_id: str) -> User | Learner | None:
+def load_user(user_id: str) -> User | StudentUser | None:
     """Find who a session belongs to."""
     kind, *numbers = user_id.split(" ")
     if not numbers or not all(number.isdigit() for number in numbers):
@@ -61,19 +61,19 @@ def load_user(user_id: str) -> User | Learner | None:
     if kind == _TEACHER:
         teacher = teacher_by_id(db(), int(numbers[0]))
         return None if teacher is None else User(teacher)
-    pupil = pupil_by_id(db(), int(numbers[0]))
-    if pupil is None or str(pupil.card_serial) != numbers[-1] or _has_idled():
+    student = student_by_id(db(), int(numbers[0]))
+    if student is None or str(student.card_serial) != numbers[-1] or _has_idled():
         return None
-    return Learner(pupil)
+    return StudentUser(student)
 
 
-def let_in(pupil: PupilRow, *, own_device: bool) -> None:
+def let_in(student: StudentRow, *, own_device: bool) -> None:
     """Begin a student's session; on a shared device it ends soon after the last touch."""
     session.clear()
     session.permanent = own_device
     session[_OWN_DEVICE] = own_device
     session[_SEEN] = int(time())
-    login_user(Learner(pupil))
+    login_user(StudentUser(student))
 
 
 def _has_idled() -> bool:
@@ -89,7 +89,7 @@ def require_log_in() -> Response | None:
         door = "joining.join" if of_student else "logging_in.log_in"
         wanted = request.full_path if request.method == "GET" else None
         return redirect(url_for(door, wanted=wanted))
-    is_student = isinstance(current_user._get_current_object(), Learner)
+    is_student = isinstance(current_user._get_current_object(), StudentUser)
     if is_student:
         session[_SEEN] = int(time())
     if request.endpoint in _OF_BOTH or is_student == of_student:

@@ -13,7 +13,7 @@ from noema.devices.mail import Outbox
 from noema.devices.piece_store import PieceStore
 from noema.store.engine import Sessions
 from noema.store.people import TeacherRow
-from noema.store.pupils import PupilRow
+from noema.store.students import StudentRow
 
 _KEY = "noema_parts"
 _FIRST_BAD_STATUS = 400
@@ -81,9 +81,9 @@ def me() -> TeacherRow:
     return cast(TeacherRow, current_user.teacher)
 
 
-def pupil() -> PupilRow:
+def the_student() -> StudentRow:
     """Give the student who asks."""
-    return cast(PupilRow, current_user.pupil)
+    return cast(StudentRow, current_user.student)
 
 
 def _parts() -> Parts:

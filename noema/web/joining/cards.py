@@ -11,7 +11,7 @@ from noema.actions.replace_card import replace_card
 from noema.actions.show_readings import show_readings
 from noema.core.joining.card import card_words
 from noema.store.classes import ClassRow, class_of_school
-from noema.store.pupils import JoinRow, PupilRow, join_of_class, pupils_of_class
+from noema.store.students import JoinRow, StudentRow, card_holders_of_class, join_of_class
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import card_secret, db, me
 
@@ -24,7 +24,7 @@ _QUIET = 2  # modules of white round a code
 class Card:
     """One student's card."""
 
-    pupil: PupilRow
+    student: StudentRow
     words: str
     picture: Markup  # the QR code, as SVG
 
@@ -50,7 +50,7 @@ def of_class(class_id: int) -> str:
         row=row,
         joining=joining,
         door=url_for("joining.join", _external=True),
-        cards=tuple(_card(joining, pupil) for pupil in pupils_of_class(db(), class_id)),
+        cards=tuple(_card(joining, student) for student in card_holders_of_class(db(), class_id)),
     )
     return render_template("joining/cards.html", page=page)
 
@@ -70,9 +70,9 @@ def show(class_id: int) -> Response:
     return redirect(url_for("classes.of_class", class_id=class_id), 303)
 
 
-def _card(joining: JoinRow, pupil: PupilRow) -> Card:
-    words = card_words(card_secret(), pupil.id, pupil.card_serial)
+def _card(joining: JoinRow, student: StudentRow) -> Card:
+    words = card_words(card_secret(), student.id, student.card_serial)
     door = url_for("joining.join", code=joining.join_code, card="-".join(words), _external=True)
     code = segno.make(door, error="m", micro=False)
     picture = code.svg_inline(border=_QUIET, omitsize=True, svgclass="qr", lineclass=None)
-    return Card(pupil=pupil, words=" ".join(words), picture=Markup(picture))
+    return Card(student=student, words=" ".join(words), picture=Markup(picture))

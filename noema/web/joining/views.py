@@ -47,11 +47,11 @@ def join_now() -> Response | tuple[str, int]:
     code, words = sent.get("code", ""), sent.get("card", "")[:80]
     wanted = safe(sent.get("wanted", ""))
     try:
-        pupil = join_class(db(), card_secret(), code, words)
+        student = join_class(db(), card_secret(), code, words)
     except NotAllowed as refusal:
         page = JoinPage(code=plain_code(code), words=words, wanted=wanted, sentence=str(refusal))
         return render_template("joining/join.html", page=page), status_of(refusal)
-    let_in(pupil, own_device=sent.get("device") == "own")
+    let_in(student, own_device=sent.get("device") == "own")
     return redirect(wanted or url_for("painting.due"))
 
 

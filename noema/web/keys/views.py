@@ -53,7 +53,7 @@ class KeyPage:
     row: AssignmentRow
     shown: Shown
     sentence: str
-    rooms: str  # the tolerances in words
+    tolerances: str  # the tolerances in words
     by_teacher: bool
     own: tuple[OwnSheet, ...]
     keys: tuple[Key, ...]  # it could be held against
@@ -92,7 +92,7 @@ def key(assignment_id: int) -> str:
         row=row,
         shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, url),
         sentence=KEY_SENTENCES[row.key],
-        rooms=row.tolerance.said,
+        tolerances=row.tolerance.said,
         by_teacher=row.key is Key.TEACHER,
         own=tuple(own),
         keys=tuple(k for k in Key if exercise.paints or k is not Key.PAINTS),

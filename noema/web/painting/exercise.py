@@ -8,19 +8,19 @@ from noema.actions.work_out_exercise import exercise_of
 from noema.core.progress.states import WorkState
 from noema.store.assignments import AssignmentRow
 from noema.store.paints import hue_words
-from noema.store.pupil_work import (
-    PupilClass,
-    attempts_of_pupil,
-    classes_of_pupil,
-    given_one_to_pupil,
-    given_to_pupil,
-    sheets_of_pupil,
-    work_of_pupil,
-)
 from noema.store.sheets import SheetRow
+from noema.store.student_work import (
+    ClassOfStudent,
+    attempts_of_student,
+    classes_of_student,
+    given_one_to_student,
+    given_to_student,
+    sheets_of_student,
+    work_of_student,
+)
 from noema.store.work import WorkRow
 from noema.web.exercises.showing import Shown, show
-from noema.web.frame.request import db, pupil
+from noema.web.frame.request import db, the_student
 from noema.web.painting.attempts import AttemptLine, attempt_lines, may_see
 
 _SAID = {
@@ -82,10 +82,10 @@ class PhotographPage:
 
 def due_page() -> DuePage:
     """Collect what is due, what waits longest first."""
-    me = pupil()
-    classes = {one.id: one for one in classes_of_pupil(db(), me.id)}
-    work = work_of_pupil(db(), me.id)
-    tasks = [_task(row, classes, work) for row in given_to_pupil(db(), me.id)]
+    me = the_student()
+    classes = {one.id: one for one in classes_of_student(db(), me.id)}
+    work = work_of_student(db(), me.id)
+    tasks = [_task(row, classes, work) for row in given_to_student(db(), me.id)]
     return DuePage(
         name=me.display_name,
         todo=tuple(task for task in tasks if task.open),
@@ -95,13 +95,13 @@ def due_page() -> DuePage:
 
 def exercise_page(assignment_id: int) -> ExercisePage:
     """Collect one exercise."""
-    me = pupil()
-    row = given_one_to_pupil(db(), me.id, assignment_id)
-    classes = {one.id: one for one in classes_of_pupil(db(), me.id)}
+    me = the_student()
+    row = given_one_to_student(db(), me.id, assignment_id)
+    classes = {one.id: one for one in classes_of_student(db(), me.id)}
     exercise = exercise_of(db(), row)
     table = hue_words(db(), me.school_id).table
-    sheets = sheets_of_pupil(db(), me.id, assignment_id)
-    attempts = attempts_of_pupil(db(), me.id, assignment_id)
+    sheets = sheets_of_student(db(), me.id, assignment_id)
+    attempts = attempts_of_student(db(), me.id, assignment_id)
     of_class = classes.get(row.class_id)  # None: they moved, or its unit is over
     visible = may_see(attempts, sees_at_once=of_class is not None and of_class.sees_at_once)
     return ExercisePage(
@@ -116,12 +116,14 @@ def exercise_page(assignment_id: int) -> ExercisePage:
 
 def photograph_page(assignment_id: int) -> PhotographPage:
     """Collect what the photograph is asked for."""
-    row = given_one_to_pupil(db(), pupil().id, assignment_id)
-    sheets = sheets_of_pupil(db(), pupil().id, assignment_id)
-    return PhotographPage(name=pupil().display_name, row=row, sheet=sheets[-1] if sheets else None)
+    row = given_one_to_student(db(), the_student().id, assignment_id)
+    sheets = sheets_of_student(db(), the_student().id, assignment_id)
+    return PhotographPage(
+        name=the_student().display_name, row=row, sheet=sheets[-1] if sheets else None
+    )
 
 
-def due_words(row: AssignmentRow, of_class: PupilClass) -> str:
+def due_words(row: AssignmentRow, of_class: ClassOfStudent) -> str:
     """Say when something is due, from today."""
     week = (datetime.now(UTC).date() - of_class.unit_starts_on).days // 7 + 1
     left = row.due_week - week
@@ -133,7 +135,7 @@ def due_words(row: AssignmentRow, of_class: PupilClass) -> str:
 
 
 def _task(
-    row: AssignmentRow, classes: Mapping[int, PupilClass], work: Mapping[int, WorkRow]
+    row: AssignmentRow, classes: Mapping[int, ClassOfStudent], work: Mapping[int, WorkRow]
 ) -> Task:
     mine = work.get(row.id)
     state = WorkState.NOT_PRINTED if mine is None else mine.state

@@ -13,19 +13,19 @@ from noema.core.words.amounts import cell_words, opening
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow
 from noema.store.judgements import judgements_of, moves_of
-from noema.store.photographs import PhotoRow, handed_in_by, photo_of_pupil
-from noema.store.pupil_work import (
-    Check,
-    attempts_of_pupil,
-    check_of,
-    classes_of_pupil,
-    given_one_to_pupil,
-    sheet_of_pupil,
-    sheets_of_pupil,
-)
+from noema.store.photographs import PhotoRow, handed_in_by, photo_of_student
 from noema.store.reviews import AttemptRow
+from noema.store.student_work import (
+    Check,
+    attempts_of_student,
+    check_of,
+    classes_of_student,
+    given_one_to_student,
+    sheet_of_student,
+    sheets_of_student,
+)
 from noema.web.drawings.strip import Strip, make_strip
-from noema.web.frame.request import db, pupil
+from noema.web.frame.request import db, the_student
 from noema.web.painting.attempts import AttemptLine, attempt_lines, may_see
 from noema.web.returning.slip import how_again, moves_said
 
@@ -71,11 +71,11 @@ class HandedInPage:
 
 def handed_in_page(photograph_id: int) -> HandedInPage:
     """Collect what may be seen of a photograph by now."""
-    me = pupil()
-    photo = photo_of_pupil(db(), me.id, photograph_id)
+    me = the_student()
+    photo = photo_of_student(db(), me.id, photograph_id)
     row = _assignment(photo)
     check = check_of(db(), photo.id)
-    attempts = () if row is None else attempts_of_pupil(db(), me.id, row.id)
+    attempts = () if row is None else attempts_of_student(db(), me.id, row.id)
     own = next((one for one in attempts if one.photograph_id == photo.id), None)
     at_once = row is not None and _sees_at_once(row)
     decided = own is not None and own.review.state is not ReviewState.OPEN
@@ -95,21 +95,26 @@ def handed_in_page(photograph_id: int) -> HandedInPage:
 
 def _assignment(photo: PhotoRow) -> AssignmentRow | None:
     if photo.sheet_id is not None:
-        sheet = sheet_of_pupil(db(), pupil().id, photo.sheet_id)
-        return given_one_to_pupil(db(), pupil().id, sheet.assignment_id)
+        sheet = sheet_of_student(db(), the_student().id, photo.sheet_id)
+        return given_one_to_student(db(), the_student().id, sheet.assignment_id)
     sender = handed_in_by(db(), photo.id)
-    return None if sender is None else given_one_to_pupil(db(), pupil().id, sender.assignment_id)
+    return (
+        None
+        if sender is None
+        else given_one_to_student(db(), the_student().id, sender.assignment_id)
+    )
 
 
 def _sees_at_once(row: AssignmentRow) -> bool:
     return any(
-        one.id == row.class_id and one.sees_at_once for one in classes_of_pupil(db(), pupil().id)
+        one.id == row.class_id and one.sees_at_once
+        for one in classes_of_student(db(), the_student().id)
     )
 
 
 def _asked(photo: PhotoRow, row: AssignmentRow) -> tuple[AskedOf, ...]:
     """Ask about every cell of the sheet; about none while nobody knows which it is."""
-    sheets = sheets_of_pupil(db(), pupil().id, row.id)
+    sheets = sheets_of_student(db(), the_student().id, row.id)
     sheet = next((one for one in sheets if one.id == photo.sheet_id), None)
     if sheet is None:
         return ()

@@ -2,9 +2,9 @@
 
 from dataclasses import dataclass
 
-from noema.store.pupil_work import attempts_of_pupil, classes_of_pupil, given_to_pupil
+from noema.store.student_work import attempts_of_student, classes_of_student, given_to_student
 from noema.web.drawings.curve import Curve
-from noema.web.frame.request import db, pupil
+from noema.web.frame.request import db, the_student
 from noema.web.painting.attempts import may_see
 from noema.web.progress.shown_courses import KindLine, shown_courses
 
@@ -26,12 +26,12 @@ class ProgressPage:
 
 def progress_page() -> ProgressPage:
     """Collect what the student may see of their own skills."""
-    me = pupil()
-    classes = {one.id: one for one in classes_of_pupil(db(), me.id)}
-    given = {one.id: one for one in given_to_pupil(db(), me.id)}
+    me = the_student()
+    classes = {one.id: one for one in classes_of_student(db(), me.id)}
+    given = {one.id: one for one in given_to_student(db(), me.id)}
     seen = [
         one
-        for one in attempts_of_pupil(db(), me.id)
+        for one in attempts_of_student(db(), me.id)
         if one.class_id in classes
         and may_see([one], sees_at_once=classes[one.class_id].sees_at_once)
     ]

@@ -9,8 +9,8 @@ from noema.actions.hand_in_own import add_piece, begin_upload, hand_in_own
 from noema.core.errors import BadPicture, Refused
 from noema.core.photo.aiming import glance
 from noema.formats.photo_file import MOST_BYTES, check_photo, open_photo
-from noema.store.pupil_work import upload_of_pupil
-from noema.web.frame.request import db, files, pieces, pupil
+from noema.store.student_work import upload_of_student
+from noema.web.frame.request import db, files, pieces, the_student
 from noema.web.handing_in.aiming import sent_look
 
 MOST_PIECE_BYTES = 1024 * 1024
@@ -37,7 +37,7 @@ def hand_in(assignment_id: int) -> Response:
     photograph_id = hand_in_own(
         db(),
         files(),
-        pupil(),
+        the_student(),
         assignment_id,
         name="" if file is None else file.filename or "",
         data=data,
@@ -51,13 +51,13 @@ def hand_in(assignment_id: int) -> Response:
 def begin(assignment_id: int) -> tuple[dict[str, object], int]:
     """Begin to take a photograph piece by piece."""
     size, name = request.form.get("size", 0, type=int), request.form.get("name", "")
-    upload_id = begin_upload(db(), pieces(), pupil(), assignment_id, name, size)
+    upload_id = begin_upload(db(), pieces(), the_student(), assignment_id, name, size)
     return {"upload": upload_id, "from": 0}, 201
 
 
 def how_far(upload_id: str) -> dict[str, object]:
     """Say how many bytes have come, and where the photograph is once all have."""
-    upload = upload_of_pupil(db(), pupil().id, upload_id)
+    upload = upload_of_student(db(), the_student().id, upload_id)
     if upload.photograph_id is not None:
         return _answer(upload.size_bytes, upload.photograph_id)
     return _answer(pieces().length(upload.id), None)
@@ -72,7 +72,7 @@ def add(upload_id: str) -> dict[str, object]:
         db(),
         files(),
         pieces(),
-        pupil(),
+        the_student(),
         upload_id,
         at=request.args.get("from", -1, type=int),
         data=data,

@@ -9,10 +9,10 @@ from noema.actions.check_self import check_self
 from noema.actions.print_sheets import drawings
 from noema.actions.try_again import try_again
 from noema.formats.sheet_pdf import sheets_pdf
-from noema.store.photographs import photo_of_pupil
-from noema.store.pupil_work import given_one_to_pupil, sheet_of_pupil
+from noema.store.photographs import photo_of_student
 from noema.store.readings import straight_picture_of
-from noema.web.frame.request import db, pupil
+from noema.store.student_work import given_one_to_student, sheet_of_student
+from noema.web.frame.request import db, the_student
 from noema.web.handing_in.pictures import picture
 from noema.web.painting import uploading
 from noema.web.painting.exercise import due_page, exercise_page, photograph_page
@@ -59,20 +59,20 @@ def handed_in(photograph_id: int) -> str:
 def check(photograph_id: int) -> AnyResponse:
     """Keep what the student thinks of their sheet."""
     skips = request.form.get("say") == "nothing"
-    check_self(db(), pupil(), photograph_id, None if skips else request.form.getlist("holds"))
+    check_self(db(), the_student(), photograph_id, None if skips else request.form.getlist("holds"))
     return redirect(url_for("painting.handed_in", photograph_id=photograph_id), 303)
 
 
 @painting.get("/me/photographs/<int:photograph_id>/picture")
 def original(photograph_id: int) -> Response:
     """Give the student's own photograph."""
-    return picture(photo_of_pupil(db(), pupil().id, photograph_id))
+    return picture(photo_of_student(db(), the_student().id, photograph_id))
 
 
 @painting.get("/me/photographs/<int:photograph_id>/straight.jpg")
 def straight(photograph_id: int) -> Response:
     """Give the student's own sheet, seen squarely."""
-    photo = photo_of_pupil(db(), pupil().id, photograph_id)
+    photo = photo_of_student(db(), the_student().id, photograph_id)
     return picture(photo, straight_picture_of(db(), photo.id) or photo.sha256)
 
 
@@ -80,14 +80,14 @@ def straight(photograph_id: int) -> Response:
 def again(assignment_id: int) -> AnyResponse:
     """Make the next sheet, then give its PDF."""
     only_needed = request.form.get("cells") == "needed"
-    sheet = try_again(db(), pupil(), assignment_id, only_needed=only_needed)
+    sheet = try_again(db(), the_student(), assignment_id, only_needed=only_needed)
     return redirect(url_for("painting.sheet_pdf", sheet_id=sheet.id), 303)
 
 
 @painting.get("/me/sheets/<int:sheet_id>.pdf")
 def sheet_pdf(sheet_id: int) -> Response:
     """Give one of the student's sheets to print."""
-    sheet = sheet_of_pupil(db(), pupil().id, sheet_id)
-    assignment = given_one_to_pupil(db(), pupil().id, sheet.assignment_id)
+    sheet = sheet_of_student(db(), the_student().id, sheet_id)
+    assignment = given_one_to_student(db(), the_student().id, sheet.assignment_id)
     data = sheets_pdf(drawings(db(), assignment, [sheet]), f"{assignment.title} {sheet.code}")
     return send_file(BytesIO(data), mimetype="application/pdf", download_name=f"{sheet.code}.pdf")

@@ -40,7 +40,7 @@ class DriftField:
     width: float
     height: float = HEIGHT
     left: float = LEFT
-    room_from: float = HEIGHT / 2 - HEIGHT / 2 / _MOST_ROOMS
+    within_from: float = HEIGHT / 2 - HEIGHT / 2 / _MOST_ROOMS
     room_high: float = HEIGHT / _MOST_ROOMS
 
 

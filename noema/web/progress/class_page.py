@@ -8,7 +8,7 @@ from noema.core.progress.states import WorkState
 from noema.core.progress.value_accuracy import accuracy_of
 from noema.formats.judgement_json import tally_from_json
 from noema.store.assignments import AssignmentRow, assignments_of_class
-from noema.store.classes import ClassRow, StudentRow, class_of_school, students_of_class
+from noema.store.classes import ClassRow, StudentName, class_of_school, students_of_class
 from noema.store.reviews import attempts_of_class
 from noema.store.work import WorkKey, work_of_class
 from noema.web.drawings.strip import TinyStrip, make_tiny_strips
@@ -34,7 +34,7 @@ class Place:
 class StudentLine:
     """A student's row."""
 
-    row: StudentRow
+    row: StudentName
     places: tuple[Place, ...]
 
 

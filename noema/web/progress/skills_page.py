@@ -10,7 +10,7 @@ from noema.core.progress.next_exercise import next_exercise, stuck_on
 from noema.core.progress.skill_courses import SkillCourse, skill_courses
 from noema.core.progress.states import WorkState
 from noema.store.assignments import assignments_of_class
-from noema.store.classes import ClassRow, StudentRow, class_of_school, students_of_class
+from noema.store.classes import ClassRow, StudentName, class_of_school, students_of_class
 from noema.store.reviews import attempts_in_class
 from noema.store.work import work_of_class
 from noema.web.drawings.curve import Curve, make_curve
@@ -26,7 +26,7 @@ _OWING = (WorkState.WAITING, WorkState.UNREADABLE)
 class StudentSkills:
     """One student among the class."""
 
-    row: StudentRow
+    row: StudentName
     overall: SkillCourse | None  # all of colour together
     curve: Curve | None  # of that
     stuck: str  # on which skills
@@ -75,7 +75,7 @@ def skills_page(class_id: int) -> SkillsPage:
 
 
 def _student(
-    student: StudentRow,
+    student: StudentName,
     courses: tuple[SkillCourse, ...],
     kind: str,
     reason: str,

@@ -8,10 +8,10 @@ from noema.core.judging.judgement import Judgement
 from noema.core.progress.value_accuracy import accuracy_of, change_words, gained
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow, assignments_of_school
-from noema.store.classes import ClassRow, StudentRow, class_of_school, student_of_class
+from noema.store.classes import ClassRow, StudentName, class_of_school, student_of_class
 from noema.store.judgements import judgements_of
-from noema.store.pupil_work import attempts_of_pupil
 from noema.store.reviews import AttemptRow
+from noema.store.student_work import attempts_of_student
 from noema.web.drawings.curve import Curve
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.frame.page import Frame, Stage, frame
@@ -47,7 +47,7 @@ class StudentPage:
 
     frame: Frame
     row: ClassRow
-    student: StudentRow
+    student: StudentName
     works: tuple[Work, ...]
     latest: Strip | None
     curves: tuple[Curve, ...]  # all together, then skill by skill
@@ -61,7 +61,7 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
     """Collect a student's attempts."""
     row = class_of_school(db(), me().school_id, class_id)
     student = student_of_class(db(), class_id, student_id)
-    attempts = attempts_of_pupil(db(), student_id)
+    attempts = attempts_of_student(db(), student_id)
     bodies = judgements_of(db(), [attempt.photograph_id for attempt in attempts])
     judgements = {photo: judgement_from_json(body) for photo, body in bodies.items()}
     given = {a.id: a for a in assignments_of_school(db(), me().school_id)}

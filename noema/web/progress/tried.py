@@ -6,11 +6,11 @@ from datetime import date
 from noema.core.judging.closeness import closeness
 from noema.core.progress.seeing import Seen, seen
 from noema.core.progress.skill_courses import Tried
-from noema.formats.judgement_json import demand_from_json, tally_from_json
+from noema.formats.judgement_json import difficulty_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow
-from noema.store.pupil_work import checks_of
 from noema.store.reviews import AttemptRow
-from noema.store.revisions import demands_of
+from noema.store.revisions import difficulties_of
+from noema.store.student_work import checks_of
 from noema.web.frame.request import db
 
 
@@ -18,7 +18,7 @@ def tried_of(
     attempts: Sequence[AttemptRow], given: Mapping[int, AssignmentRow], begins: Mapping[int, date]
 ) -> dict[int, list[Tried]]:
     """Sum attempts up by student, oldest first; `begins` gives by class when its unit began."""
-    asked = {number: demand_from_json(body) for number, body in _demands(attempts).items()}
+    asked = {number: difficulty_from_json(body) for number, body in _difficulties(attempts).items()}
     found: dict[int, list[Tried]] = {}
     for one in sorted(attempts, key=lambda a: (a.received_at, a.photograph_id)):
         tally = tally_from_json(one.tally, skills=True)
@@ -45,5 +45,5 @@ def seen_by_eye(attempts: Sequence[AttemptRow]) -> list[Seen]:
     ]
 
 
-def _demands(attempts: Sequence[AttemptRow]) -> dict[int, dict[str, object]]:
-    return demands_of(db(), {one.assignment_id for one in attempts})
+def _difficulties(attempts: Sequence[AttemptRow]) -> dict[int, dict[str, object]]:
+    return difficulties_of(db(), {one.assignment_id for one in attempts})

@@ -137,8 +137,8 @@ def key_file(assignment_id: int) -> Response:
         level=row.level,
         key=row.key,
     )
-    rooms = row.tolerance
-    data = key_to_json(chosen, row.title, exercise.expected, rooms)
+    tolerance = row.tolerance
+    data = key_to_json(chosen, row.title, exercise.expected, tolerance)
     return _file(data, "application/json", f"{row.title} key.json")
 
 

@@ -26,9 +26,9 @@ from noema.formats.report_pdf import (
     student_report,
 )
 from noema.store.assignments import AssignmentRow, assignments_of_school
-from noema.store.classes import ClassRow, StudentRow, class_of_school, student_of_class
-from noema.store.pupil_work import attempts_of_pupil
+from noema.store.classes import ClassRow, StudentName, class_of_school, student_of_class
 from noema.store.reviews import AttemptRow
+from noema.store.student_work import attempts_of_student
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me, outbox
 from noema.web.frame.weeks import week_words
@@ -87,7 +87,7 @@ def notebook_of(class_id: int, student_id: int) -> Response:
     row = class_of_school(db(), me().school_id, class_id)
     student = student_of_class(db(), class_id, student_id)
     given = {one.id: one for one in assignments_of_school(db(), me().school_id)}
-    newest = {one.assignment_id: one for one in attempts_of_pupil(db(), student.id)}
+    newest = {one.assignment_id: one for one in attempts_of_student(db(), student.id)}
     charts = [_chart(one, given[number]) for number, one in newest.items()]
     data = notebook(student.display_name, row.name, charts)
     return _pdf(data, f"{student.display_name} colour notebook.pdf")
@@ -114,8 +114,8 @@ def of_class(class_id: int) -> Response:
     return _pdf(class_report(paper), f"{page.row.name} report.pdf")
 
 
-def _report(row: ClassRow, student: StudentRow) -> bytes:
-    attempts = attempts_of_pupil(db(), student.id)
+def _report(row: ClassRow, student: StudentName) -> bytes:
+    attempts = attempts_of_student(db(), student.id)
     given = {one.id: one for one in assignments_of_school(db(), me().school_id)}
     shown = shown_courses(me().school_id, attempts, given, row.unit_weeks)
     newest = {one.assignment_id: one for one in attempts}

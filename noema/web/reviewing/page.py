@@ -14,7 +14,7 @@ from noema.core.exercises.catalogue import has, kind_of
 from noema.core.exercises.kind import Trait
 from noema.core.exercises.media import Medium
 from noema.core.exercises.painted_keys import as_painted
-from noema.core.judging.judgement import CellJudgement, Judgement, past_room
+from noema.core.judging.judgement import CellJudgement, Judgement, past_tolerance
 from noema.core.judging.review import Review, Verb
 from noema.core.judging.skills import SkillMark, mark_of, skill_marks
 from noema.core.judging.verdict import Verdict
@@ -164,7 +164,7 @@ def next_in_queue(photograph_id: int) -> int | None:
 def _most_telling(judgement: Judgement) -> str:
     """Begin where a finding is, or at the cell that strays most."""
     found = next((finding.cells[0] for finding in judgement.findings if finding.cells), None)
-    return found or max(judgement.cells, key=past_room).id
+    return found or max(judgement.cells, key=past_tolerance).id
 
 
 def _move(behind: BehindDesk, judgement: Judgement, cell: str, medium: Medium) -> str:

@@ -9,7 +9,7 @@ from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.skills import Skill
 from noema.core.judging.closeness import CARES, closeness, skill_drifts, together
-from noema.core.judging.demand import Held, demand_of
+from noema.core.judging.difficulty import Held, difficulty_of
 from noema.core.judging.judge import judge
 from noema.core.judging.review import Review
 from noema.core.judging.verdict import Verdict
@@ -84,9 +84,9 @@ def test_a_demanding_exercise_asks_more_of_clumsier_hands():
     kind = kind_of("tint-ladder")
     asked = kind.asked(kind.chosen({"steps": 5, "tubes": ("scarlet",)}), ground)
     held = Held(expected=asked, key=Key.PAINTS, paints=SPLIT, table=USUAL_HUES)
-    demand = demand_of(held, RNG(0))
-    assert demand == demand_of(held, RNG(0))
-    means = np.mean([asks for asks in demand[Skill.VALUE].values()], axis=0)
+    difficulty = difficulty_of(held, RNG(0))
+    assert difficulty == difficulty_of(held, RNG(0))
+    means = np.mean([asks for asks in difficulty[Skill.VALUE].values()], axis=0)
     assert len(means) == len(CARES)
     assert means[0] < means[1] < means[2]
 

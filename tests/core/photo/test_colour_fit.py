@@ -8,7 +8,7 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
 from noema.core.colour.spectra import XYZ_WEIGHTS, reflectance_to_lab
 from noema.core.colour.wide import WIDE_TO_XYZ_D50, XYZ_D50_TO_WIDE, srgb_linear_to_wide
-from noema.core.photo.colour_fit import Taught, fit_colour, root_terms, weight_of
+from noema.core.photo.colour_fit import TrainingSamples, fit_colour, root_terms, weight_of
 from noema.stand_ins.optics import draw_optics
 from noema.stand_ins.printer import Press
 from noema.stand_ins.spectra import everyday_spectra
@@ -21,9 +21,9 @@ def true_rgb(spectra):
     return (spectra @ XYZ_WEIGHTS) / RATIO @ XYZ_D50_TO_WIDE.T
 
 
-def taught_by(seen, true, sigma, ink=False) -> Taught:
+def taught_by(seen, true, sigma, ink=False) -> TrainingSamples:
     count = len(seen)
-    return Taught(
+    return TrainingSamples(
         seen=seen, true=true, sigma=np.full(count, sigma), ink=np.full(count, ink, dtype=bool)
     )
 
@@ -41,9 +41,9 @@ def test_known_paints_teach_a_camera(seed):
     kept = (seen > 0.01).all(axis=1)
     seen, spectra = seen[kept], spectra[kept]
     usual = fit_colour()
-    taught = fit_colour(taught_by(seen[::4], true_rgb(spectra[::4]), 0.004))
+    training = fit_colour(taught_by(seen[::4], true_rgb(spectra[::4]), 0.004))
     rest = np.arange(len(seen)) % 4 > 0
-    before, after = (np.median(errors(fit, seen[rest], spectra[rest])) for fit in (usual, taught))
+    before, after = (np.median(errors(fit, seen[rest], spectra[rest])) for fit in (usual, training))
     assert after < 1.2 * before  # a camera that happens to be usual has little to learn
     assert after < 2.5
 
@@ -68,11 +68,11 @@ def test_ink_teaches_much_of_paint_and_more_of_ink():
         inks, spectra = press.lays(sent), everyday_spectra()[::3]
         known, paint = (optics.seen(one) / optics.seen(PAPER[None]) for one in (inks, spectra))
         kept = (paint > 0.01).all(axis=1)
-        taught = taught_by(known[::2], true_rgb(inks[::2]), 0.01, ink=True)
+        training = taught_by(known[::2], true_rgb(inks[::2]), 0.01, ink=True)
         pairs = ((of_paint, paint[kept], spectra[kept]), (of_ink, known[1::2], inks[1::2]))
         for found, seen, of in pairs:
             ink = found is of_ink
-            before, after = fit_colour(of_ink=ink), fit_colour(taught, of_ink=ink)
+            before, after = fit_colour(of_ink=ink), fit_colour(training, of_ink=ink)
             found.append([np.median(errors(fit, seen, of)) for fit in (before, after)])
     (paint_before, paint_after), (ink_before, ink_after) = (
         np.mean(found, axis=0) for found in (of_paint, of_ink)
@@ -90,9 +90,9 @@ def test_an_old_tube_is_told_by_the_print_and_doubted_more_than_daylight():
         if optics.lamp in doubts:
             white = optics.seen(PAPER[None])
             known, seen = (srgb_linear_to_wide(optics.seen(one) / white) for one in (inks, paint))
-            taught = taught_by(known, true_rgb(inks), 0.01, ink=True)
+            training = taught_by(known, true_rgb(inks), 0.01, ink=True)
             kept = seen[(seen > 0.005).all(axis=1)]
-            fit = fit_colour(taught)
+            fit = fit_colour(training)
             variance = np.einsum("nii->ni", sum(fit.covariances_of(kept)))
             spread = np.sqrt((variance * weight_of(fit.true(kept)) ** 2).sum(axis=1))
             doubts[optics.lamp].append(np.median(spread))

@@ -17,7 +17,7 @@ _MOVED = (
 # what the assignment is held against now.
 _HELD_BEFORE = """
 INSERT INTO key_revision (assignment_id, number, key, level, hue_tolerance, value_tolerance,
-    chroma_tolerance, set_ref, paints, asked, key_photograph_id, key_labs, demand, named)
+    chroma_tolerance, set_ref, paints, asked, key_photograph_id, key_labs, difficulty, named)
 SELECT a.id, rank() OVER (PARTITION BY a.id ORDER BY h.newest),
     CASE WHEN h.newest = h.very_newest THEN a.key ELSE split_part(h.key, ' ', 1) END, h.level,
     CASE WHEN h.newest = h.very_newest THEN (a.tolerance->>'hue')::float
@@ -40,7 +40,7 @@ FROM assignment a JOIN (
 """
 _NEVER_JUDGED = """
 INSERT INTO key_revision (assignment_id, number, key, level, hue_tolerance, value_tolerance,
-    chroma_tolerance, set_ref, paints, asked, key_photograph_id, key_labs, demand)
+    chroma_tolerance, set_ref, paints, asked, key_photograph_id, key_labs, difficulty)
 SELECT id, 1, key, level, (tolerance->>'hue')::float, (tolerance->>'value')::float,
     (tolerance->>'chroma')::float, set_ref, paints, asked, key_photograph_id, key_labs, demand
 FROM assignment a WHERE NOT EXISTS (SELECT FROM key_revision k WHERE k.assignment_id = a.id)
@@ -58,7 +58,7 @@ UPDATE assignment a SET revision =
 _BACK = """
 UPDATE assignment a SET key = k.key, level = k.level, set_ref = k.set_ref, paints = k.paints,
     asked = k.asked, key_photograph_id = k.key_photograph_id, key_labs = k.key_labs,
-    demand = k.demand, tolerance = jsonb_build_object('hue', k.hue_tolerance,
+    demand = k.difficulty, tolerance = jsonb_build_object('hue', k.hue_tolerance,
         'value', k.value_tolerance, 'chroma', k.chroma_tolerance)
 FROM key_revision k WHERE k.assignment_id = a.id AND k.number = a.revision
 """
@@ -88,7 +88,7 @@ def upgrade() -> None:
         sa.Column("set_ref", sa.String(60)),
         sa.Column("paints", JSONB()),
         sa.Column("asked", JSONB()),
-        sa.Column("demand", JSONB()),
+        sa.Column("difficulty", JSONB()),
         sa.Column("made_by", sa.Integer(), sa.ForeignKey("teacher.id")),
         sa.Column(
             "made_at", TIMESTAMP(timezone=True), nullable=False, server_default=sa.func.now()

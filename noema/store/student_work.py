@@ -19,7 +19,7 @@ from noema.store.work import WorkRow, work_where
 
 
 @dataclass(frozen=True, kw_only=True)
-class PupilClass:
+class ClassOfStudent:
     """A class a student is in."""
 
     id: int
@@ -29,7 +29,7 @@ class PupilClass:
     sees_at_once: bool  # readings, before the teacher's review
 
 
-def classes_of_pupil(session: Session, student_id: int) -> tuple[PupilClass, ...]:
+def classes_of_student(session: Session, student_id: int) -> tuple[ClassOfStudent, ...]:
     """Which classes that go on is a student in?"""
     rows = session.execute(
         select(
@@ -43,15 +43,15 @@ def classes_of_pupil(session: Session, student_id: int) -> tuple[PupilClass, ...
         .where(Enrolment.student_id == student_id, SchoolClass.archived_at.is_(None))
         .order_by(SchoolClass.name)
     )
-    return tuple(PupilClass(**row._asdict()) for row in rows)
+    return tuple(ClassOfStudent(**row._asdict()) for row in rows)
 
 
-def given_to_pupil(session: Session, student_id: int) -> tuple[AssignmentRow, ...]:
+def given_to_student(session: Session, student_id: int) -> tuple[AssignmentRow, ...]:
     """What has been given to the classes a student is in, by class and week?"""
     return assignments_where(session, _given_to(student_id))
 
 
-def given_one_to_pupil(session: Session, student_id: int, assignment_id: int) -> AssignmentRow:
+def given_one_to_student(session: Session, student_id: int, assignment_id: int) -> AssignmentRow:
     """Which assignment is this, if it was given to a class of the student's, or they have a sheet?
 
     So nobody loses sight of what they painted when they move or a class is archived.
@@ -64,20 +64,22 @@ def given_one_to_pupil(session: Session, student_id: int, assignment_id: int) ->
     return rows[0]
 
 
-def work_of_pupil(session: Session, student_id: int) -> dict[int, WorkRow]:
+def work_of_student(session: Session, student_id: int) -> dict[int, WorkRow]:
     """Where does a student stand, by assignment? Nothing means nothing was printed."""
     found = work_where(session, Sheet.student_id == student_id)
     return {assignment_id: work for (_, assignment_id), work in found.items()}
 
 
-def sheets_of_pupil(session: Session, student_id: int, assignment_id: int) -> tuple[SheetRow, ...]:
+def sheets_of_student(
+    session: Session, student_id: int, assignment_id: int
+) -> tuple[SheetRow, ...]:
     """Which sheets does a student have for an assignment, the newest last?"""
     return sheets_where(
         session, Sheet.student_id == student_id, Sheet.assignment_id == assignment_id
     )
 
 
-def sheet_of_pupil(session: Session, student_id: int, sheet_id: int) -> SheetRow:
+def sheet_of_student(session: Session, student_id: int, sheet_id: int) -> SheetRow:
     """Which sheet is this, if it is the student's?"""
     rows = sheets_where(session, Sheet.student_id == student_id, Sheet.id == sheet_id)
     if not rows:
@@ -85,7 +87,7 @@ def sheet_of_pupil(session: Session, student_id: int, sheet_id: int) -> SheetRow
     return rows[0]
 
 
-def attempts_of_pupil(
+def attempts_of_student(
     session: Session, student_id: int, assignment_id: int | None = None
 ) -> tuple[AttemptRow, ...]:
     """What did a student hand in that was judged, in every class, oldest first?"""
@@ -153,7 +155,7 @@ def add_upload(
     session.flush()
 
 
-def upload_of_pupil(session: Session, student_id: int, upload_id: str) -> UploadRow:
+def upload_of_student(session: Session, student_id: int, upload_id: str) -> UploadRow:
     """Which upload is this, if it is the student's? Held, so that its pieces come one by one."""
     row = session.scalar(
         select(Upload)

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
 from noema.devices.file_store import FileStore
-from noema.store.leaving import classes_of_pictures, drop_pictures, pictures_before
+from noema.store.erasure import classes_of_pictures, drop_pictures, pictures_before
 from noema.store.people import keep_months_of, set_keep_months
 
 _LONGEST_MONTHS = 120

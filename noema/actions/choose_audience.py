@@ -6,7 +6,7 @@ from noema.core.coaching.audience import Audience
 from noema.store.classes import class_of_school, set_audience
 
 
-def speak_to_class(session: Session, school_id: int, class_id: int, audience: Audience) -> None:
+def choose_audience(session: Session, school_id: int, class_id: int, audience: Audience) -> None:
     """Set a class's audience; what a teacher wrote stays as it was written."""
     class_of_school(session, school_id, class_id)
     set_audience(session, class_id, audience)

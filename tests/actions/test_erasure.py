@@ -6,16 +6,16 @@ import pytest
 
 from noema.actions.archive_class import archive_class
 from noema.actions.erase_student import erase_student
-from noema.actions.keep_pictures import keep_for, remove_old, would_go
 from noema.actions.make_class import make_class
 from noema.actions.move_student import merge_students, move_student
+from noema.actions.set_retention import keep_for, remove_old, would_go
 from noema.core.errors import NotFound, Refused
 from noema.core.judging.review import Decision, Verb
 from noema.devices.piece_store import LocalPieces
 from noema.store.classes import classes_of_school, students_of_class
-from noema.store.leaving import traces_of
+from noema.store.erasure import traces_of
 from noema.store.photographs import photo_of_school
-from noema.store.pupil_work import attempts_of_pupil, keep_check, sheets_of_pupil
+from noema.store.student_work import attempts_of_student, keep_check, sheets_of_student
 
 NOW = datetime(2026, 11, 25, 12, tzinfo=UTC)
 
@@ -44,7 +44,7 @@ def test_a_student_moves_with_what_they_painted(school):
     assert names_in(school, to_class) == [student.student]
     assert student.student not in names_in(school, school.class_id)
     with school.sessions() as session:
-        kept = attempts_of_pupil(session, student.student_id)
+        kept = attempts_of_student(session, student.student_id)
     assert [one.photograph_id for one in kept] == [number]
 
 
@@ -54,8 +54,8 @@ def test_two_records_become_one_with_all_attempts(school):
     with school.sessions.begin() as session:
         merge_students(session, school.id, one, other)
     with school.sessions() as session:
-        kept = attempts_of_pupil(session, one)
-        sheets = sheets_of_pupil(session, one, school.assignment_id)
+        kept = attempts_of_student(session, one)
+        sheets = sheets_of_student(session, one, school.assignment_id)
     assert sorted(attempt.photograph_id for attempt in kept) == photos
     assert [sheet.attempt for sheet in sheets] == [1, 2]
     assert len(names_in(school, school.class_id)) == 2

@@ -39,7 +39,7 @@ class Held:
     table: HueTable
 
 
-def demand_of(held: Held, rng: Generator) -> dict[Skill, dict[str, list[float]]]:
+def difficulty_of(held: Held, rng: Generator) -> dict[Skill, dict[str, list[float]]]:
     """Give the mean square drifts of each of `CARES`, by skill and cell, in squared tolerances."""
     found: dict[Skill, dict[str, list[float]]] = {}
     for care in CARES:

@@ -5,14 +5,14 @@ from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
 
-_CHROMA_SHRINKS = 0.045
+_PER_CHROMA = 0.045
 
 
-def shrinks(lab: Floats) -> Floats:
+def chroma_weight(lab: Floats) -> Floats:
     """Give by how much a* and b* of Lab (n, 3) are divided, (n,): 1 for a grey."""
-    return np.asarray(1.0 + _CHROMA_SHRINKS * np.hypot(lab[:, 1], lab[:, 2]))
+    return np.asarray(1.0 + _PER_CHROMA * np.hypot(lab[:, 1], lab[:, 2]))
 
 
-def evenly(lab: Floats) -> Floats:
+def chroma_weighted(lab: Floats) -> Floats:
     """Give Lab (n, 3) so drawn together."""
-    return np.asarray(np.column_stack([lab[:, 0], lab[:, 1:] / shrinks(lab)[:, None]]))
+    return np.asarray(np.column_stack([lab[:, 0], lab[:, 1:] / chroma_weight(lab)[:, None]]))

@@ -8,12 +8,12 @@ from werkzeug.wrappers import Response
 
 from noema.actions.archive_class import archive_class, name_term
 from noema.actions.erase_student import Erased, erase_student
-from noema.actions.keep_pictures import WouldGo, keep_for, remove_old, would_go
 from noema.actions.move_student import merge_students, move_student
+from noema.actions.set_retention import WouldGo, keep_for, remove_old, would_go
 from noema.core.errors import Refused
 from noema.store.classes import (
     ClassRow,
-    StudentRow,
+    StudentName,
     class_of_school,
     classes_of_school,
     student_of_class,
@@ -23,7 +23,7 @@ from noema.store.people import keep_months_of
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me, pieces
 
-leaving = Blueprint("leaving", __name__)
+erasure = Blueprint("erasure", __name__)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -32,9 +32,9 @@ class StudentPage:
 
     frame: Frame
     row: ClassRow
-    student: StudentRow
+    student: StudentName
     classes: tuple[ClassRow, ...]  # others
-    others: tuple[StudentRow, ...]  # of the class
+    others: tuple[StudentName, ...]  # of the class
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -57,7 +57,7 @@ class KeepingPage:
     removed: int | None
 
 
-@leaving.get("/classes/<int:class_id>/students/<int:student_id>/record")
+@erasure.get("/classes/<int:class_id>/students/<int:student_id>/record")
 def of_student(class_id: int, student_id: int) -> str:
     """Show what can become of a student's record."""
     row = class_of_school(db(), me().school_id, class_id)
@@ -68,10 +68,10 @@ def of_student(class_id: int, student_id: int) -> str:
         classes=tuple(o for o in classes_of_school(db(), me().school_id) if o.id != class_id),
         others=tuple(o for o in students_of_class(db(), class_id) if o.id != student_id),
     )
-    return render_template("leaving/student.html", page=page)
+    return render_template("erasure/student.html", page=page)
 
 
-@leaving.post("/classes/<int:class_id>/students/<int:student_id>/move")
+@erasure.post("/classes/<int:class_id>/students/<int:student_id>/move")
 def move(class_id: int, student_id: int) -> Response:
     """Put the student into another class."""
     to_class = request.form.get("class", 0, type=int)
@@ -79,7 +79,7 @@ def move(class_id: int, student_id: int) -> Response:
     return redirect(url_for("progress.of_student", class_id=to_class, student_id=student_id), 303)
 
 
-@leaving.post("/classes/<int:class_id>/students/<int:student_id>/merge")
+@erasure.post("/classes/<int:class_id>/students/<int:student_id>/merge")
 def merge(class_id: int, student_id: int) -> Response:
     """Make another record of the class one with this."""
     row = class_of_school(db(), me().school_id, class_id)
@@ -88,7 +88,7 @@ def merge(class_id: int, student_id: int) -> Response:
     return redirect(url_for("progress.of_student", class_id=class_id, student_id=student_id), 303)
 
 
-@leaving.post("/classes/<int:class_id>/students/<int:student_id>/erase")
+@erasure.post("/classes/<int:class_id>/students/<int:student_id>/erase")
 def erase(class_id: int, student_id: int) -> str:
     """Erase the student, and say what a search found afterwards."""
     class_of_school(db(), me().school_id, class_id)
@@ -96,47 +96,47 @@ def erase(class_id: int, student_id: int) -> str:
     typed = request.form.get("name", "")
     erased = erase_student(db(), files(), pieces(), me().school_id, student_id, typed_name=typed)
     page = ErasedPage(frame=frame(Stage.PROGRESS), erased=erased, class_id=class_id)
-    return render_template("leaving/erased.html", page=page)
+    return render_template("erasure/erased.html", page=page)
 
 
-@leaving.post("/classes/<int:class_id>/archive")
+@erasure.post("/classes/<int:class_id>/archive")
 def archive(class_id: int) -> Response:
     """Archive a class, or bring it back."""
     back = request.form.get("do") == "bring-back"
     archive_class(db(), me().school_id, class_id, None if back else datetime.now(UTC))
-    return redirect(url_for("leaving.keeping" if not back else "classes.plan"), 303)
+    return redirect(url_for("erasure.keeping" if not back else "classes.plan"), 303)
 
 
-@leaving.post("/classes/<int:class_id>/term")
+@erasure.post("/classes/<int:class_id>/term")
 def term(class_id: int) -> Response:
     """Say in which term a class is."""
     name_term(db(), me().school_id, class_id, request.form.get("term", ""))
     return redirect(url_for("classes.of_class", class_id=class_id), 303)
 
 
-@leaving.get("/keeping")
+@erasure.get("/keeping")
 def keeping() -> str:
     """Show archived classes and how long pictures are kept; with months, what would go."""
     months = request.args.get("months", type=int)
     looked = None if months is None else would_go(db(), me().school_id, months, datetime.now(UTC))
-    return render_template("leaving/keeping.html", page=_keeping(looked, None))
+    return render_template("erasure/keeping.html", page=_keeping(looked, None))
 
 
-@leaving.post("/keeping")
+@erasure.post("/keeping")
 def keep() -> Response:
     """Choose how long pictures are kept."""
     given = request.form.get("months", "")
     if given and not given.isdigit():
         raise Refused("Give the months as a whole number, or none to keep pictures without end.")
     keep_for(db(), me().school_id, int(given) if given else None)
-    return redirect(url_for("leaving.keeping", months=given or None), 303)
+    return redirect(url_for("erasure.keeping", months=given or None), 303)
 
 
-@leaving.post("/keeping/remove")
+@erasure.post("/keeping/remove")
 def remove() -> str:
     """Remove the pictures that are older than the school keeps them."""
     removed = remove_old(db(), files(), me().school_id, datetime.now(UTC))
-    return render_template("leaving/keeping.html", page=_keeping(None, removed))
+    return render_template("erasure/keeping.html", page=_keeping(None, removed))
 
 
 def _keeping(looked: WouldGo | None, removed: int | None) -> KeepingPage:

@@ -10,7 +10,7 @@ from noema.store.tables import Enrolment, SchoolClass, Student
 
 
 @dataclass(frozen=True, kw_only=True)
-class PupilRow:
+class StudentRow:
     """A student who may come in with a card."""
 
     id: int
@@ -31,13 +31,13 @@ class JoinRow:
     archived: bool
 
 
-def pupil_by_id(session: Session, student_id: int) -> PupilRow | None:
+def student_by_id(session: Session, student_id: int) -> StudentRow | None:
     """Who has this number?"""
     row = session.get(Student, student_id)
-    return None if row is None else _pupil(row)
+    return None if row is None else _student(row)
 
 
-def pupils_of_class(session: Session, class_id: int) -> tuple[PupilRow, ...]:
+def card_holders_of_class(session: Session, class_id: int) -> tuple[StudentRow, ...]:
     """Who of a class may come in, by name?"""
     rows = session.scalars(
         select(Student)
@@ -45,7 +45,7 @@ def pupils_of_class(session: Session, class_id: int) -> tuple[PupilRow, ...]:
         .where(Enrolment.class_id == class_id)
         .order_by(Student.display_name, Student.id)
     )
-    return tuple(_pupil(row) for row in rows)
+    return tuple(_student(row) for row in rows)
 
 
 def join_of_class(session: Session, class_id: int) -> JoinRow:
@@ -82,18 +82,18 @@ def set_sees_at_once(session: Session, class_id: int, sees_at_once: bool) -> Non
     session.flush()
 
 
-def pupil_of_school(session: Session, school_id: int, student_id: int) -> PupilRow:
+def student_of_school(session: Session, school_id: int, student_id: int) -> StudentRow:
     """Which student is this, if they are one of the school's?"""
     row = session.scalar(
         select(Student).where(Student.school_id == school_id, Student.id == student_id)
     )
     if row is None:
         raise NotFound("There is no such student in your school.")
-    return _pupil(row)
+    return _student(row)
 
 
-def _pupil(row: Student) -> PupilRow:
-    return PupilRow(
+def _student(row: Student) -> StudentRow:
+    return StudentRow(
         id=row.id,
         school_id=row.school_id,
         display_name=row.display_name,
