@@ -22,7 +22,7 @@ from noema.core.progress.states import PhotoState
 from noema.formats.reading_json import reading_to_json
 from noema.store.assignments import assignment_of_school
 from noema.store.engine import Sessions
-from noema.store.photographs import NewPhoto, add_photo, add_pile, set_photo_state
+from noema.store.photographs import NewPhoto, add_batch, add_photo, set_photo_state
 from noema.store.readings import add_reading
 from noema.store.sheets import SheetRow, sheets_of_assignment
 
@@ -58,7 +58,7 @@ def fill_class(
         class_id = make_class(session, school_id, f"Full class {serial}", date(2026, 9, 7), 12)
         names = "\n".join(f"Student {n:02d}" for n in range(students))
         enrol_students(session, school_id, class_id, names)
-        pile_id = add_pile(session, school_id, teacher_id)
+        batch_id = add_batch(session, school_id, teacher_id)
         for week in range(1, assignments + 1):
             assignment_id = assign_exercise(
                 session,
@@ -73,7 +73,7 @@ def fill_class(
             assignment = assignment_of_school(session, school_id, assignment_id)
             exercise = exercise_of(session, assignment)
             for sheet in sheets_of_assignment(session, assignment_id):
-                photograph_id = _photograph(session, school_id, pile_id, sheet)
+                photograph_id = _photograph(session, school_id, batch_id, sheet)
                 reading = read_at_random(exercise.asked, sheet.code, rng)
                 body = reading_to_json(reading, "full.jpg")
                 reading_id = add_reading(
@@ -91,10 +91,10 @@ def fill_class(
     return class_id
 
 
-def _photograph(session: Session, school_id: int, pile_id: int, sheet: SheetRow) -> int:
+def _photograph(session: Session, school_id: int, batch_id: int, sheet: SheetRow) -> int:
     new = NewPhoto(
         school_id=school_id,
-        pile_id=pile_id,
+        batch_id=batch_id,
         sha256=f"{sheet.id:064d}",
         size_bytes=1,
         megapixels=12.0,

@@ -34,7 +34,7 @@ from noema.stand_ins.studio import take_picture
 from noema.store.assignments import assignment_of_school
 from noema.store.engine import Sessions
 from noema.store.people import teacher_by_email
-from noema.store.photographs import add_pile
+from noema.store.photographs import add_batch
 from noema.store.reviews import AttemptRow, attempt_of_school
 from noema.store.sheets import SheetRow, layouts_of_sheets, sheets_of_assignment
 from noema.store.students import join_of_class, student_by_id
@@ -131,7 +131,7 @@ class School:
                 session,
                 self.files,
                 school_id=self.id,
-                pile_id=add_pile(session, self.id, self.teacher_id),
+                batch_id=add_batch(session, self.id, self.teacher_id),
                 name=name,
                 data=data,
                 received_at=datetime.now(UTC),

@@ -41,7 +41,7 @@ def accept_holding(
     assignment_of_school(session, school_id, assignment_id)
     wanted = [a for a in holding(session, school_id, assignment_id) if a.photograph_id in seen]
     if not wanted:
-        raise Refused("None of these sheets waits any more: look at the pile again.")
+        raise Refused("None of these sheets waits any more: look at the queue again.")
     accepted, changed = [], []
     for attempt in wanted:
         try:

@@ -14,7 +14,7 @@ from noema.core.errors import BadPicture, OutOfDate, Refused
 from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
 from noema.formats.photo_file import MOST_BYTES
-from noema.store.photographs import add_student_pile, photo_of_student
+from noema.store.photographs import add_student_batch, photo_of_student
 from noema.store.student_work import (
     UploadRow,
     add_upload,
@@ -52,7 +52,7 @@ def hand_in_own(
         session,
         files,
         school_id=student.school_id,
-        pile_id=add_student_pile(session, student.school_id, student.id, assignment_id),
+        batch_id=add_student_batch(session, student.school_id, student.id, assignment_id),
         name=name,
         data=data,
         received_at=received_at,

@@ -20,7 +20,7 @@ def match_photograph(
     """Name the sheet of a photograph in the tray; it is read again as that sheet."""
     photo = photo_of_school(session, school_id, photograph_id)
     if photo.state not in _IN_TRAY:
-        raise Refused("This photograph is no longer in the tray: look at its pile again.")
+        raise Refused("This photograph is no longer in the tray: look at its batch again.")
     sheet = sheet_of_school(session, school_id, sheet_id)
     set_photo_state(session, photo.id, PhotoState.READING, sheet_id=sheet.id)
     record(session, photo.id, teacher_id, "match", None)
@@ -31,7 +31,7 @@ def set_aside(session: Session, *, school_id: int, teacher_id: int, photograph_i
     """Take a photograph out of the tray without reading it; the picture is kept."""
     photo = photo_of_school(session, school_id, photograph_id)
     if photo.state not in _IN_TRAY:
-        raise Refused("This photograph is no longer in the tray: look at its pile again.")
+        raise Refused("This photograph is no longer in the tray: look at its batch again.")
     set_photo_state(session, photo.id, PhotoState.SET_ASIDE, reason=photo.reason)
     record(session, photo.id, teacher_id, "set-aside", None)
 

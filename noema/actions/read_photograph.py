@@ -87,7 +87,7 @@ def _add_others(session: Session, photo: PhotoRow, sheets: int) -> None:
     for part in range(1, min(sheets, _MOST_SHEETS)):
         new = NewPhoto(
             school_id=photo.school_id,
-            pile_id=photo.pile_id,
+            batch_id=photo.batch_id,
             sha256=photo.sha256,
             size_bytes=photo.size_bytes,
             megapixels=photo.megapixels,

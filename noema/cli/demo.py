@@ -62,7 +62,7 @@ from noema.store.assignments import assignment_of_school
 from noema.store.engine import bring_up_to_date, open_engine, open_sessions
 from noema.store.paints import own_sets
 from noema.store.people import school_by_name, teacher_by_email
-from noema.store.photographs import add_pile
+from noema.store.photographs import add_batch
 from noema.store.reviews import AttemptRow, attempts_of_class
 from noema.store.sheets import SheetRow, layouts_of_sheets, sheets_of_assignment
 
@@ -222,7 +222,7 @@ def _hand_in(
                 mishap=mishaps.get(sheet.id, painted.mishap),
             )
         )
-    pile_id = add_pile(story.session, story.school_id, story.teacher_id)
+    batch_id = add_batch(story.session, story.school_id, story.teacher_id)
     received_at = _received(story, given.week, attempt)
     unread = len(jobs) - (_UNREAD if mishaps else 0)
     for place, picture in enumerate(story.pool.map(_take, jobs, chunksize=2)):
@@ -230,7 +230,7 @@ def _hand_in(
             story.session,
             story.files,
             school_id=story.school_id,
-            pile_id=pile_id,
+            batch_id=batch_id,
             name=f"IMG_{jobs[place].seed}.jpg",
             data=picture,
             received_at=received_at + timedelta(seconds=40 * place),

@@ -13,7 +13,7 @@ from noema.store.base import Base
 
 _ORDER = (
     "school", "teacher", "school_class", "student", "enrolment", "paint_set", "own_tube",
-    "printer", "reference_card", "assignment", "key_revision", "sheet", "pile", "photograph",
+    "printer", "reference_card", "assignment", "key_revision", "sheet", "batch", "photograph",
     "reading", "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
@@ -99,10 +99,10 @@ def _scopes(school_id: int, class_id: int | None) -> dict[str, Any]:
     given = select(t.Assignment.id).where(t.Assignment.class_id.in_(classes))
     sheets = select(t.Sheet.id).where(t.Sheet.assignment_id.in_(given))
     photos: _AnySelect = select(t.Photograph.id).where(t.Photograph.school_id == school_id)
-    piles: _AnySelect = select(t.Pile.id).where(t.Pile.school_id == school_id)
+    batches: _AnySelect = select(t.Batch.id).where(t.Batch.school_id == school_id)
     if class_id is not None:
         photos = photos.where(t.Photograph.sheet_id.in_(sheets))
-        piles = select(t.Photograph.pile_id).where(t.Photograph.id.in_(photos))
+        batches = select(t.Photograph.batch_id).where(t.Photograph.id.in_(photos))
     readings = select(t.ReadingRow.id).where(
         t.ReadingRow.photograph_id.in_(photos), t.ReadingRow.sheet_id.in_(sheets)
     )
@@ -119,7 +119,7 @@ def _scopes(school_id: int, class_id: int | None) -> dict[str, Any]:
         "assignment": t.Assignment.id.in_(given),
         "key_revision": t.KeyRevision.assignment_id.in_(given),
         "sheet": t.Sheet.id.in_(sheets),
-        "pile": t.Pile.id.in_(piles),
+        "batch": t.Batch.id.in_(batches),
         "photograph": t.Photograph.id.in_(photos),
         "reading": t.ReadingRow.id.in_(readings),
         "judgement": t.JudgementRow.reading_id.in_(readings),

@@ -12,12 +12,12 @@ from noema.store.base import Base
 from noema.store.student_tables import SelfCheck, Sourced, Upload
 from noema.store.tables import (
     Assignment,
+    Batch,
     DecisionRow,
     Enrolment,
     JudgementRow,
     KeyRevision,
     Photograph,
-    Pile,
     ReadingRow,
     ReviewRow,
     SchoolClass,
@@ -55,7 +55,7 @@ def give_sheets_to(session: Session, from_id: int, to_id: int) -> None:
         own[sheet.assignment_id] = own.get(sheet.assignment_id, 0) + 1
         sheet.student_id, sheet.attempt = to_id, own[sheet.assignment_id]
         session.flush()
-    for table in (Pile, Upload, Sourced):
+    for table in (Batch, Upload, Sourced):
         session.execute(update(table).where(table.student_id == from_id).values(student_id=to_id))
     classes = session.scalars(select(Enrolment.class_id).where(Enrolment.student_id == from_id))
     for class_id in classes.all():
@@ -89,7 +89,7 @@ def erase_student(session: Session, student_id: int) -> Gone:
         (ReadingRow, ReadingRow.photograph_id.in_(photos)),
         (Upload, Upload.student_id == student_id),
         (Photograph, Photograph.id.in_(photos)),
-        (Pile, Pile.student_id == student_id),
+        (Batch, Batch.student_id == student_id),
         (Sheet, Sheet.student_id == student_id),
         (Enrolment, Enrolment.student_id == student_id),
         (Sourced, Sourced.student_id == student_id),
@@ -171,11 +171,11 @@ def drop_pictures(session: Session, photograph_ids: Collection[int], now: dateti
 
 
 def _photos_of(session: Session, student_id: int) -> list[int]:
-    mine = or_(Sheet.student_id == student_id, Pile.student_id == student_id)
+    mine = or_(Sheet.student_id == student_id, Batch.student_id == student_id)
     return list(
         session.scalars(
             select(Photograph.id)
-            .join(Pile, Pile.id == Photograph.pile_id)
+            .join(Batch, Batch.id == Photograph.batch_id)
             .outerjoin(Sheet, Sheet.id == Photograph.sheet_id)
             .where(mine)
         )

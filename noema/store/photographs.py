@@ -1,4 +1,4 @@
-"""Photographs, the piles they came in, and what was read in them."""
+"""Photographs, the batches they came in, and what was read in them."""
 
 from dataclasses import dataclass
 from datetime import datetime
@@ -13,7 +13,7 @@ from noema.core.progress.states import PhotoState
 from noema.store.base import Json
 from noema.store.paint_tables import CardRow
 from noema.store.printers import card_of
-from noema.store.tables import Photograph, Pile, Sheet, Student
+from noema.store.tables import Batch, Photograph, Sheet, Student
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -22,7 +22,7 @@ class PhotoRow:
 
     id: int
     school_id: int
-    pile_id: int
+    batch_id: int
     sheet_id: int | None
     sha256: str
     shown_sha256: str | None  # of a JPEG, where browsers can't show the original
@@ -44,7 +44,7 @@ class NewPhoto:
     """A photograph about to be recorded; its bytes are already stored."""
 
     school_id: int
-    pile_id: int
+    batch_id: int
     sha256: str
     size_bytes: int
     megapixels: float
@@ -54,34 +54,38 @@ class NewPhoto:
     scan_sha256: str | None = None  # the PDF it is a page of
 
 
-def add_pile(session: Session, school_id: int, teacher_id: int, card_id: int | None = None) -> int:
-    """Begin a pile, beside whose sheets a card may lie, and give its number."""
-    pile = Pile(school_id=school_id, teacher_id=teacher_id, card_id=card_id)
-    session.add(pile)
+def add_batch(session: Session, school_id: int, teacher_id: int, card_id: int | None = None) -> int:
+    """Begin a batch, beside whose sheets a card may lie, and give its number."""
+    batch = Batch(school_id=school_id, teacher_id=teacher_id, card_id=card_id)
+    session.add(batch)
     session.flush()
-    return pile.id
+    return batch.id
 
 
-def add_student_pile(session: Session, school_id: int, student_id: int, assignment_id: int) -> int:
-    """Begin a pile of a student's own, for one assignment, and give its number."""
-    pile = Pile(school_id=school_id, student_id=student_id, assignment_id=assignment_id)
-    session.add(pile)
+def add_student_batch(session: Session, school_id: int, student_id: int, assignment_id: int) -> int:
+    """Begin a batch of a student's own, for one assignment, and give its number."""
+    batch = Batch(school_id=school_id, student_id=student_id, assignment_id=assignment_id)
+    session.add(batch)
     session.flush()
-    return pile.id
+    return batch.id
 
 
-def newest_pile(session: Session, school_id: int, teacher_id: int) -> int | None:
-    """Which pile did a teacher hand in last?"""
+def newest_batch(session: Session, school_id: int, teacher_id: int) -> int | None:
+    """Which batch did a teacher hand in last?"""
     return session.scalar(
-        select(func.max(Pile.id)).where(Pile.school_id == school_id, Pile.teacher_id == teacher_id)
+        select(func.max(Batch.id)).where(
+            Batch.school_id == school_id, Batch.teacher_id == teacher_id
+        )
     )
 
 
-def pile_of_school(session: Session, school_id: int, pile_id: int) -> int:
-    """Is this pile one of the school's?"""
-    found = session.scalar(select(Pile.id).where(Pile.school_id == school_id, Pile.id == pile_id))
+def batch_of_school(session: Session, school_id: int, batch_id: int) -> int:
+    """Is this batch one of the school's?"""
+    found = session.scalar(
+        select(Batch.id).where(Batch.school_id == school_id, Batch.id == batch_id)
+    )
     if found is None:
-        raise NotFound("There is no such pile in your school.")
+        raise NotFound("There is no such batch in your school.")
     return found
 
 
@@ -118,9 +122,9 @@ def photo_to_read(session: Session, photograph_id: int) -> PhotoRow | None:
     return _rows(session, Photograph.id == photograph_id)[0]
 
 
-def photos_of_pile(session: Session, pile_id: int) -> tuple[PhotoRow, ...]:
+def photos_of_batch(session: Session, batch_id: int) -> tuple[PhotoRow, ...]:
     """What was handed in together, in order?"""
-    return _rows(session, Photograph.pile_id == pile_id)
+    return _rows(session, Photograph.batch_id == batch_id)
 
 
 def photos_in_tray(session: Session, school_id: int) -> tuple[PhotoRow, ...]:
@@ -160,7 +164,7 @@ def set_photo_state(
 class Beside:
     """What a photograph is read by beside itself."""
 
-    card: Card | None  # that lies beside its pile's sheets
+    card: Card | None  # that lies beside its batch's sheets
     outline: Json | None  # as a teacher placed it
 
 
@@ -175,8 +179,8 @@ class FromStudent:
 def handed_in_by(session: Session, photograph_id: int) -> FromStudent | None:
     """Which student handed a photograph in? None where a teacher did."""
     row = session.execute(
-        select(Pile.student_id, Pile.assignment_id)
-        .join(Photograph, Photograph.pile_id == Pile.id)
+        select(Batch.student_id, Batch.assignment_id)
+        .join(Photograph, Photograph.batch_id == Batch.id)
         .where(Photograph.id == photograph_id)
     ).one()
     if row.student_id is None:
@@ -188,7 +192,7 @@ def photo_of_student(session: Session, student_id: int, photograph_id: int) -> P
     """Which photograph is this, if it is of the student's own sheet or their own and of none?"""
     own = or_(
         Sheet.student_id == student_id,
-        and_(Sheet.id.is_(None), Pile.student_id == student_id),
+        and_(Sheet.id.is_(None), Batch.student_id == student_id),
     )
     rows = _rows(session, Photograph.id == photograph_id, own)
     if not rows:
@@ -200,8 +204,8 @@ def beside_photo(session: Session, photograph_id: int) -> Beside:
     """Which card lies beside a photograph's sheet, and where did a teacher place its outline?"""
     outline, card = session.execute(
         select(Photograph.outline, CardRow)
-        .join(Pile, Pile.id == Photograph.pile_id)
-        .outerjoin(CardRow, CardRow.id == Pile.card_id)
+        .join(Batch, Batch.id == Photograph.batch_id)
+        .outerjoin(CardRow, CardRow.id == Batch.card_id)
         .where(Photograph.id == photograph_id)
     ).one()
     return Beside(card=None if card is None else card_of(card), outline=outline)
@@ -224,7 +228,7 @@ def set_outline(session: Session, photograph_id: int, outline: Json) -> None:
 def _rows(session: Session, *conditions: ColumnElement[bool]) -> tuple[PhotoRow, ...]:
     question = (
         select(Photograph, Student.display_name, Sheet.code)
-        .join(Pile, Pile.id == Photograph.pile_id)
+        .join(Batch, Batch.id == Photograph.batch_id)
         .outerjoin(Sheet, Sheet.id == Photograph.sheet_id)
         .outerjoin(Student, Student.id == Sheet.student_id)
         .where(*conditions)
@@ -237,7 +241,7 @@ def _row(photo: Photograph, student: str | None, code: str | None) -> PhotoRow:
     return PhotoRow(
         id=photo.id,
         school_id=photo.school_id,
-        pile_id=photo.pile_id,
+        batch_id=photo.batch_id,
         sheet_id=photo.sheet_id,
         sha256=photo.sha256,
         shown_sha256=photo.shown_sha256,

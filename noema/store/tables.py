@@ -181,10 +181,10 @@ class Sheet(Base):
     printed_at: Mapped[datetime] = made_now()
 
 
-class Pile(Base):
+class Batch(Base):
     """Photographs handed in together, by a teacher or by a student for one assignment."""
 
-    __tablename__ = "pile"
+    __tablename__ = "batch"
     __table_args__ = (
         CheckConstraint("(teacher_id IS NULL) <> (student_id IS NULL)", name="from_one"),
         CheckConstraint("(student_id IS NULL) = (assignment_id IS NULL)", name="for_assignment"),
@@ -211,7 +211,7 @@ class Photograph(Base):
     )
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"))
-    pile_id: Mapped[int] = mapped_column(ForeignKey("pile.id"), index=True)
+    batch_id: Mapped[int] = mapped_column(ForeignKey("batch.id"), index=True)
     sheet_id: Mapped[int | None] = mapped_column(ForeignKey("sheet.id"), index=True)
     sha256: Mapped[str] = mapped_column(String(64))
     part: Mapped[int] = mapped_column(server_default=text("0"))  # which of several sheets in it

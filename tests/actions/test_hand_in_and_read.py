@@ -18,7 +18,7 @@ from noema.formats.reading_json import reading_from_json
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
 from noema.store.judgements import reading_behind
-from noema.store.photographs import add_pile, photo_of_school
+from noema.store.photographs import add_batch, photo_of_school
 from noema.store.reviews import attempt_of_school
 from noema.store.student_work import attempts_of_student
 
@@ -172,7 +172,7 @@ def test_a_photograph_and_its_job_are_kept_together_or_not_at_all(school):
             session,
             school.files,
             school_id=school.id,
-            pile_id=add_pile(session, school.id, school.teacher_id),
+            batch_id=add_batch(session, school.id, school.teacher_id),
             name="x.jpg",
             data=data,
             received_at=datetime.now(UTC),

@@ -13,7 +13,7 @@ from noema.actions.sweep import forget_abandoned, remove_orphans
 from noema.core.errors import NotFound
 from noema.devices.file_store import LocalFiles
 from noema.devices.piece_store import LocalPieces
-from noema.store.photographs import add_pile
+from noema.store.photographs import add_batch
 
 DAY_S = 24 * 3600
 
@@ -35,7 +35,7 @@ def test_files_without_a_row_go_after_a_day_and_no_others(school, own_files, tmp
             session,
             own_files,
             school_id=school.id,
-            pile_id=add_pile(session, school.id, school.teacher_id),
+            batch_id=add_batch(session, school.id, school.teacher_id),
             name="a.jpg",
             data=school.photo_of(school.sheets()[0]),
             received_at=datetime.now(UTC),
@@ -59,9 +59,9 @@ def test_a_refused_scan_and_a_refused_calibration_leave_no_file(app, school, fil
 
     before = names()
     client = school.teacher(app)
-    pile = client.post("/piles").json["pile"]
+    batch = client.post("/batches").json["batch"]
     scan = client.post(
-        f"/piles/{pile}/photos", data={"photo": (BytesIO(b"%PDF-1.4 broken"), "scan.pdf")}
+        f"/batches/{batch}/photos", data={"photo": (BytesIO(b"%PDF-1.4 broken"), "scan.pdf")}
     )
     assert scan.json["state"] == "refused"
     client.post("/printers", data={"name": "Copier"})

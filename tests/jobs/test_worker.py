@@ -1,4 +1,4 @@
-"""The worker, killed in the middle of a pile and started again."""
+"""The worker, killed in the middle of a batch and started again."""
 
 import os
 import signal
@@ -16,7 +16,7 @@ from noema.devices.piece_store import LocalPieces
 from noema.jobs.worker import make_worker
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.studio import take_picture
-from noema.store.photographs import add_pile
+from noema.store.photographs import add_batch
 from noema.store.queue import READ_PHOTOGRAPH
 from tests.trade import CAREFUL, PICTURE_PX, found_school
 
@@ -85,13 +85,13 @@ def test_a_worker_killed_in_the_middle_loses_and_doubles_nothing(sessions, files
     with own_processes() as pool:
         pictures = list(pool.map(partial(picture_of, printed), range(PHOTOS)))
     with sessions.begin() as session:
-        pile = add_pile(session, school.id, school.teacher_id)
+        batch = add_batch(session, school.id, school.teacher_id)
         for n, data in enumerate(pictures):
             hand_in_photo(
                 session,
                 files,
                 school_id=school.id,
-                pile_id=pile,
+                batch_id=batch,
                 name=f"{n}.jpg",
                 data=data,
                 received_at=datetime.now(UTC),

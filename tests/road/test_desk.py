@@ -1,4 +1,4 @@
-"""A class's pile cleared by keys alone, and the desk held against the rules of accessibility."""
+"""A class's batch cleared by keys alone, and the desk held against the rules of accessibility."""
 
 import numpy as np
 import pytest
@@ -107,7 +107,7 @@ def test_looks_outlast_a_step_and_each_has_a_key(page: Page, sessions, files):
 
 @pytest.fixture
 def desk_school(sessions, files):
-    """A school with a pile of wheels, one photograph of its own, and something decided."""
+    """A school with a batch of wheels, one photograph of its own, and something decided."""
     school = full_school(sessions, files, students=4, chosen=WHEEL)
     return school, school.reviewable()
 

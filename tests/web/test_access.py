@@ -41,8 +41,8 @@ BELONGS_TO_NOBODY = {
     "again.start",
     "handing_in.photograph",
     "handing_in.hand_in",
-    "handing_in.begin_pile",
-    "reviewing.pile",
+    "handing_in.begin_batch",
+    "reviewing.queue",
     "rubrics.rubric",
     "rubrics.write",
     "returning.overview",
@@ -138,8 +138,8 @@ BELONGS_TO_A_SCHOOL = {
     "printers.choose",
     "measuring.page",
     "measuring.measure",
-    "handing_in.pile",
-    "handing_in.add_to_pile",
+    "handing_in.batch",
+    "handing_in.add_to_batch",
     "handing_in.match",
     "handing_in.put_aside",
     "placing.page",
@@ -169,8 +169,8 @@ BELONGS_TO_A_SCHOOL = {
 # Refused for another reason than whose it is: nothing to do, or nothing sent.
 ALSO = {
     "classes.make": (422,), "handing_in.hand_in": (422,), "classes.take_roster": (422,),
-    "handing_in.add_to_pile": (422,), "handing_in.match": (422,), "handing_in.put_aside": (422,),
-    "returning.again": (422,), "handing_in.begin_pile": (201,), "paints.keep": (422,),
+    "handing_in.add_to_batch": (422,), "handing_in.match": (422,), "handing_in.put_aside": (422,),
+    "returning.again": (422,), "handing_in.begin_batch": (201,), "paints.keep": (422,),
     "paints.change_now": (422,), "swatching.swatch_tube": (422,), "swatching.remove": (422,),
     "naming.name_now": (422,), "keys.approve": (422,), "printers.add": (422,),
     "aiming.look": (422,), "placing.place": (422,), "measuring.measure": (422,),
@@ -200,7 +200,7 @@ def addresses(school):
     photo = school.reviewable()
     sheet = school.sheets()[0]
     with school.sessions() as session:
-        pile = photo_of_school(session, school.id, photo).pile_id
+        batch = photo_of_school(session, school.id, photo).batch_id
         printer = own_printer(session, school.id, "Office")
         keep_phrase(session, school.id, "strays", "Look once more.")
         phrase = phrases_for(session, school.id, ["strays"])[0].id
@@ -212,7 +212,7 @@ def addresses(school):
         "sheet_id": sheet.id,
         "student_id": sheet.student_id,
         "photograph_id": photo,
-        "pile_id": pile,
+        "batch_id": batch,
         "set_ref": school.puts_together(
             "Room 3", "rose", "cyan", "lemon-yellow", school.swatches("Our red")
         ),

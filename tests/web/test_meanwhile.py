@@ -31,32 +31,32 @@ def test_a_refusal_comes_as_a_notice_where_a_fragment_was_asked_for(app, school)
 
 def test_a_pile_is_looked_at_again_until_all_of_it_is_read(app, school):
     client = school.teacher(app)
-    pile = client.post("/piles").json["pile"]
+    batch = client.post("/batches").json["batch"]
     photo = (BytesIO(school.photo_of(school.sheets()[0])), "a.jpg")
-    assert client.post(f"/piles/{pile}/photos", data={"photo": photo}).json["state"] == "kept"
-    fragment = client.get(f"/piles/{pile}").text
+    assert client.post(f"/batches/{batch}/photos", data={"photo": photo}).json["state"] == "kept"
+    fragment = client.get(f"/batches/{batch}").text
     assert "0 of 1" in fragment
     assert 'hx-trigger="every 1s"' in fragment
     waiting = client.get("/photograph").text
     assert "waits to be read" in waiting
     with school.sessions.begin() as session:
-        from_pile = session.connection().exec_driver_sql(
-            f"SELECT id FROM photograph WHERE pile_id = {pile}"
+        from_batch = session.connection().exec_driver_sql(
+            f"SELECT id FROM photograph WHERE batch_id = {batch}"
         )
-        read_photograph(session, school.files, from_pile.scalar_one())
-    fragment = client.get(f"/piles/{pile}").text
+        read_photograph(session, school.files, from_batch.scalar_one())
+    fragment = client.get(f"/batches/{batch}").text
     assert "1 of 1" in fragment
     assert "hx-trigger" not in fragment
 
 
 def test_one_photograph_at_a_time_says_what_became_of_it(app, school):
     client = school.teacher(app)
-    pile = client.post("/piles").json["pile"]
+    batch = client.post("/batches").json["batch"]
     data = school.photo_of(school.sheets()[0])
 
     def send(content):
         return client.post(
-            f"/piles/{pile}/photos", data={"photo": (BytesIO(content), "a.jpg")}
+            f"/batches/{batch}/photos", data={"photo": (BytesIO(content), "a.jpg")}
         ).json
 
     assert send(data)["state"] == "kept"

@@ -1,4 +1,4 @@
-"""An outline placed by hand reads a photograph through the pages; a card lies beside a pile."""
+"""An outline placed by hand reads a photograph through the pages; a card lies beside a batch."""
 
 import json
 from io import BytesIO
@@ -20,7 +20,7 @@ from noema.stand_ins.printer import Press, print_page
 from noema.stand_ins.shot import Shot
 from noema.store.decisions import record_of
 from noema.store.judgements import reading_behind
-from noema.store.photographs import photos_of_pile
+from noema.store.photographs import photos_of_batch
 from noema.store.sheets import layouts_of_sheets
 from tests.trade import School
 
@@ -151,15 +151,15 @@ def test_a_card_beside_a_pile_is_used(client, school):
     paper = print_page(pdf, 0, Press(), 8.0)
     lay_card(paper, (50.0, 153.0), 8.0)  # over the lines for notes
     jpeg = photograph(paper, Shot(fill=0.9), (1800, 1350), default_rng(4))
-    pile = client.post("/piles", data={"card": chosen}).json["pile"]
-    kept = client.post(f"/piles/{pile}/photos", data={"photo": (BytesIO(jpeg), "a.jpg")})
+    batch = client.post("/batches", data={"card": chosen}).json["batch"]
+    kept = client.post(f"/batches/{batch}/photos", data={"photo": (BytesIO(jpeg), "a.jpg")})
     assert kept.json["state"] == "kept"
     with school.sessions.begin() as session:
-        photo = photos_of_pile(session, pile)[0].id
+        photo = photos_of_batch(session, batch)[0].id
         read_photograph(session, school.files, photo)
         knowledge = tuple(reading_behind(session, photo)["knowledge"])
     assert "card" in knowledge
-    assert client.post("/piles", data={"card": "999999"}).status_code == 404
+    assert client.post("/batches", data={"card": "999999"}).status_code == 404
 
 
 def test_a_look_while_aiming_isnt_kept(client, school):

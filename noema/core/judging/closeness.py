@@ -8,8 +8,9 @@ correction for error of measurement, Fuller 1987, Measurement Error Models, 1.2)
 poor photograph neither helps nor harms. It is held against what hands of known care would miss in
 these very cells (`difficulty`), since one colour forgives more than another; that gives the
 care of the hand: one sigma of the logarithm of every amount. Closeness is 4 for a hand that never
-errs, 2 for a middling one and 1 for one twice as clumsy: 4 / 2^(care / middling). Its sigma holds the reading's
-doubt and that a sheet has few cells: the variance of the squares, carried through the formula.
+errs, 2 for a middling one and 1 for one twice as clumsy: 4 / 2^(care / middling). Its sigma holds
+the reading's doubt and that a sheet has few cells: the variance of the squares, carried through
+the formula.
 """
 
 from collections.abc import Mapping, Sequence

@@ -13,7 +13,7 @@ class Stage(Enum):
     PLAN = "classes.plan"
     PRINT = "printing.overview"
     PHOTOGRAPH = "handing_in.photograph"
-    REVIEW = "reviewing.pile"
+    REVIEW = "reviewing.queue"
     RETURN = "returning.overview"
     PROGRESS = "progress.overview"
     NONE = "today.home"

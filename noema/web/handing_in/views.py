@@ -1,4 +1,4 @@
-"""Handing in photographs: dropped in a pile, read while one watches, matched where needed."""
+"""Handing in photographs: dropped in a batch, read while one watches, matched where needed."""
 
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -12,11 +12,11 @@ from noema.core.errors import Refused
 from noema.core.progress.states import PhotoState
 from noema.store.photographs import (
     PhotoRow,
-    add_pile,
-    newest_pile,
+    add_batch,
+    batch_of_school,
+    newest_batch,
     photos_in_tray,
-    photos_of_pile,
-    pile_of_school,
+    photos_of_batch,
 )
 from noema.store.printers import OwnedCard, card_of_school, cards_of_school
 from noema.web.frame.page import Frame, Stage, frame
@@ -28,8 +28,8 @@ MOST_PHOTOS = 40
 
 
 @dataclass(frozen=True, kw_only=True)
-class PileView:
-    """A pile and how far its reading is."""
+class BatchView:
+    """A batch and how far its reading is."""
 
     id: int
     photos: tuple[PhotoRow, ...]
@@ -46,7 +46,7 @@ class PhotographPage:
     """The page where photographs are dropped."""
 
     frame: Frame
-    pile: PileView | None
+    batch: BatchView | None
     tray: tuple[PhotoRow, ...]
     refused: tuple[HandedIn, ...] = ()
     known: tuple[HandedIn, ...] = ()
@@ -55,21 +55,21 @@ class PhotographPage:
 
 
 @dataclass(frozen=True, kw_only=True)
-class PilePage:
+class BatchPage:
     """The fragment that is fetched again while photographs are read."""
 
-    pile: PileView
+    batch: BatchView
 
 
 @handing_in.get("/photograph")
 def photograph() -> str:
-    """Show the drop place, the last pile and the tray."""
-    pile_id = request.args.get("pile", type=int)
-    if pile_id is None:
-        pile_id = newest_pile(db(), me().school_id, me().id)
+    """Show the drop place, the last batch and the tray."""
+    batch_id = request.args.get("batch", type=int)
+    if batch_id is None:
+        batch_id = newest_batch(db(), me().school_id, me().id)
     else:
-        pile_of_school(db(), me().school_id, pile_id)
-    return render_template("handing_in/photograph.html", page=_page(pile_id))
+        batch_of_school(db(), me().school_id, batch_id)
+    return render_template("handing_in/photograph.html", page=_page(batch_id))
 
 
 @handing_in.post("/photograph")
@@ -78,8 +78,8 @@ def hand_in() -> Response | tuple[str, int]:
     sent = [file for file in request.files.getlist("photos") if file.filename]
     if not 1 <= len(sent) <= MOST_PHOTOS:
         raise Refused(f"Choose 1 to {MOST_PHOTOS} photographs.")
-    given = request.form.get("pile", type=int)
-    pile_id = pile_of_school(db(), me().school_id, given) if given else _new_pile()
+    given = request.form.get("batch", type=int)
+    batch_id = batch_of_school(db(), me().school_id, given) if given else _new_batch()
     outcomes = [
         outcome
         for file in sent
@@ -87,7 +87,7 @@ def hand_in() -> Response | tuple[str, int]:
             db(),
             files(),
             school_id=me().school_id,
-            pile_id=pile_id,
+            batch_id=batch_id,
             name=file.filename or "",
             data=file.read(),
             received_at=datetime.now(UTC),
@@ -96,21 +96,21 @@ def hand_in() -> Response | tuple[str, int]:
     refused = tuple(outcome for outcome in outcomes if outcome.refused)
     known = tuple(outcome for outcome in outcomes if outcome.known)
     if refused or known:
-        page = _page(pile_id, refused, known)
+        page = _page(batch_id, refused, known)
         return render_template("handing_in/photograph.html", page=page), 200
-    return redirect(url_for("handing_in.photograph", pile=pile_id), 303)
+    return redirect(url_for("handing_in.photograph", batch=batch_id), 303)
 
 
-@handing_in.post("/piles")
-def begin_pile() -> tuple[dict[str, int], int]:
-    """Begin a pile whose photographs come one by one."""
-    return {"pile": _new_pile()}, 201
+@handing_in.post("/batches")
+def begin_batch() -> tuple[dict[str, int], int]:
+    """Begin a batch whose photographs come one by one."""
+    return {"batch": _new_batch()}, 201
 
 
-@handing_in.post("/piles/<int:pile_id>/photos")
-def add_to_pile(pile_id: int) -> tuple[dict[str, str], int]:
-    """Take one photograph of a pile; the answer says in a word and a sentence what became of it."""
-    pile_of_school(db(), me().school_id, pile_id)
+@handing_in.post("/batches/<int:batch_id>/photos")
+def add_to_batch(batch_id: int) -> tuple[dict[str, str], int]:
+    """Take one photograph of a batch; the answer says in a word and a sentence what came of it."""
+    batch_of_school(db(), me().school_id, batch_id)
     file = request.files.get("photo")
     if file is None:
         raise Refused("Send one photograph as “photo”.")
@@ -118,7 +118,7 @@ def add_to_pile(pile_id: int) -> tuple[dict[str, str], int]:
         db(),
         files(),
         school_id=me().school_id,
-        pile_id=pile_id,
+        batch_id=batch_id,
         name=file.filename or "",
         data=file.read(),
         received_at=datetime.now(UTC),
@@ -130,11 +130,11 @@ def add_to_pile(pile_id: int) -> tuple[dict[str, str], int]:
     return {"state": "known" if outcome.known else "kept", "words": _known_words(outcome)}, 200
 
 
-@handing_in.get("/piles/<int:pile_id>")
-def pile(pile_id: int) -> str:
-    """Give the pile's fragment."""
-    page = PilePage(pile=_pile(pile_of_school(db(), me().school_id, pile_id)))
-    return render_template("handing_in/pile.html", page=page)
+@handing_in.get("/batches/<int:batch_id>")
+def batch(batch_id: int) -> str:
+    """Give the batch's fragment."""
+    page = BatchPage(batch=_pile(batch_of_school(db(), me().school_id, batch_id)))
+    return render_template("handing_in/batch.html", page=page)
 
 
 @handing_in.post("/photographs/<int:photograph_id>/match")
@@ -157,19 +157,19 @@ def put_aside(photograph_id: int) -> Response:
     return redirect(url_for("handing_in.photograph"), 303)
 
 
-def _new_pile() -> int:
+def _new_batch() -> int:
     card_id = request.form.get("card", type=int)
     if card_id is not None:
         card_of_school(db(), me().school_id, card_id)
-    return add_pile(db(), me().school_id, me().id, card_id)
+    return add_batch(db(), me().school_id, me().id, card_id)
 
 
 def _page(
-    pile_id: int | None, refused: tuple[HandedIn, ...] = (), known: tuple[HandedIn, ...] = ()
+    batch_id: int | None, refused: tuple[HandedIn, ...] = (), known: tuple[HandedIn, ...] = ()
 ) -> PhotographPage:
     return PhotographPage(
         frame=frame(Stage.PHOTOGRAPH),
-        pile=None if pile_id is None else _pile(pile_id),
+        batch=None if batch_id is None else _pile(batch_id),
         tray=photos_in_tray(db(), me().school_id),
         refused=refused,
         known=known,
@@ -177,10 +177,10 @@ def _page(
     )
 
 
-def _pile(pile_id: int) -> PileView:
-    photos = photos_of_pile(db(), pile_id)
+def _pile(batch_id: int) -> BatchView:
+    photos = photos_of_batch(db(), batch_id)
     done = sum(photo.state is not PhotoState.READING for photo in photos)
-    return PileView(id=pile_id, photos=photos, done=done)
+    return BatchView(id=batch_id, photos=photos, done=done)
 
 
 def _known_words(outcome: HandedIn) -> str:

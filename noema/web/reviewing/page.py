@@ -42,7 +42,7 @@ from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_str
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me
 from noema.web.reviewing.look import VIEWS, Look, look_of
-from noema.web.reviewing.pile import Done, decided_just_now
+from noema.web.reviewing.queue import Done, decided_just_now
 from noema.web.reviewing.sight import (
     Sight,
     sight_of_key,

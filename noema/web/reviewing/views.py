@@ -11,7 +11,7 @@ from noema.core.judging.review import Decision, Verb
 from noema.core.judging.verdict import Verdict
 from noema.web.frame.request import db, me
 from noema.web.reviewing.page import desk_page, next_in_queue
-from noema.web.reviewing.pile import accepted_page, holding_page, pile_page
+from noema.web.reviewing.queue import accepted_page, holding_page, queue_page
 from noema.web.reviewing.whose import whose_page
 
 reviewing = Blueprint("reviewing", __name__)
@@ -20,10 +20,10 @@ _MOVES_ON = (Verb.ACCEPT, Verb.SEND_BACK)
 
 
 @reviewing.get("/review")
-def pile() -> str:
+def queue() -> str:
     """Show every sheet that waits, as strips."""
     return render_template(
-        "reviewing/pile.html", page=pile_page(request.args.get("done", type=int))
+        "reviewing/queue.html", page=queue_page(request.args.get("done", type=int))
     )
 
 
@@ -49,7 +49,7 @@ def decide(photograph_id: int) -> Response:
     if decision.verb in _MOVES_ON and after is not None:
         return redirect(url_for("reviewing.desk", photograph_id=after, done=photograph_id), 303)
     if decision.verb in _MOVES_ON:
-        return redirect(url_for("reviewing.pile", done=photograph_id), 303)
+        return redirect(url_for("reviewing.queue", done=photograph_id), 303)
     cell = decision.cell or request.form.get("cell")
     return redirect(url_for("reviewing.desk", photograph_id=photograph_id, cell=cell), 303)
 
@@ -104,7 +104,7 @@ def give(photograph_id: int) -> Response:
         photograph_id=photograph_id,
         sheet_id=request.form.get("sheet", type=int) or 0,
     )
-    return redirect(url_for("reviewing.pile"), 303)
+    return redirect(url_for("reviewing.queue"), 303)
 
 
 def _seen() -> dict[int, int]:

@@ -97,10 +97,10 @@ class Camera {
     this.taken.textContent = "Sending …";
     try {
       this.kept ??= await this.still(); // what couldn't be sent is sent again
-      this.pile ??= (await post(this.section.dataset.begin, new FormData(), this.token)).pile;
+      this.batch ??= (await post(this.section.dataset.begin, new FormData(), this.token)).batch;
       const body = new FormData();
-      body.append("photo", this.kept, `camera-${this.pile}-${this.count + 1}.jpg`);
-      const outcome = await post(`/piles/${this.pile}/photos`, body, this.token);
+      body.append("photo", this.kept, `camera-${this.batch}-${this.count + 1}.jpg`);
+      const outcome = await post(`/batches/${this.batch}/photos`, body, this.token);
       this.kept = undefined;
       if (outcome.state === "kept") this.count += 1;
       this.tell(outcome);
@@ -113,7 +113,7 @@ class Camera {
 
   tell(outcome) {
     const link = document.createElement("a");
-    link.href = `${this.section.dataset.pile}?pile=${this.pile}`;
+    link.href = `${this.section.dataset.batch}?batch=${this.batch}`;
     link.textContent = `See the ${this.count === 1 ? "photograph" : `${this.count} photographs`} being read`;
     const words = outcome.state === "kept" ? "Taken; aim at the next sheet." : outcome.words;
     this.taken.replaceChildren(`${words} `, ...(this.count ? [link] : []));

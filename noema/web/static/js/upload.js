@@ -20,11 +20,11 @@ function say(list, name, words) {
   list.append(line);
 }
 
-async function sendOne(form, pile, file, token, outcomes) {
+async function sendOne(form, batch, file, token, outcomes) {
   const body = new FormData();
   body.append("photo", file);
   try {
-    const outcome = await post(`/piles/${pile}/photos`, body, token);
+    const outcome = await post(`/batches/${batch}/photos`, body, token);
     if (outcome.state === "kept") return true;
     say(outcomes, file.name, outcome.state === "refused" ? `was not taken. ${outcome.words}` : outcome.words);
   } catch (wrong) {
@@ -45,16 +45,16 @@ async function sendAll(form) {
   }
   const beginning = new FormData();
   if (form.card) beginning.append("card", form.card.value);
-  const { pile } = await post(form.dataset.begin, beginning, token);
+  const { batch } = await post(form.dataset.begin, beginning, token);
   let kept = 0;
   for (const [index, file] of files.entries()) {
     sending.textContent = `Sending ${index + 1} of ${files.length} …`;
-    if (await sendOne(form, pile, file, token, outcomes)) kept += 1;
+    if (await sendOne(form, batch, file, token, outcomes)) kept += 1;
   }
   sending.textContent = `${kept} of ${files.length} taken.`;
   form.photos.value = "";
-  if (outcomes.children.length === 0) location.assign(`${form.dataset.page}?pile=${pile}`);
-  else htmx.ajax("GET", `/piles/${pile}`, { target: "#pile", swap: "outerHTML" });
+  if (outcomes.children.length === 0) location.assign(`${form.dataset.page}?batch=${batch}`);
+  else htmx.ajax("GET", `/batches/${batch}`, { target: "#batch", swap: "outerHTML" });
 }
 
 document.addEventListener("DOMContentLoaded", () => {

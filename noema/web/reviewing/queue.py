@@ -1,4 +1,4 @@
-"""The pile: every sheet that waits, and what was just decided."""
+"""The queue: every sheet that waits, and what was just decided."""
 
 from dataclasses import dataclass
 from itertools import groupby
@@ -24,7 +24,7 @@ _MOST_SHOWN = 24  # sheets of an exercise; the desk leads through all
 
 @dataclass(frozen=True, kw_only=True)
 class Shown:
-    """One sheet in the pile to review."""
+    """One sheet in the queue for review."""
 
     attempt: AttemptRow
     strip: TinyStrip
@@ -52,7 +52,7 @@ class Done:
 
 
 @dataclass(frozen=True, kw_only=True)
-class PilePage:
+class QueuePage:
     """Every sheet that waits."""
 
     frame: Frame
@@ -70,12 +70,12 @@ class HoldingPage:
     waiting: tuple[Shown, ...]
 
 
-def pile_page(done: int | None) -> PilePage:
+def queue_page(done: int | None) -> QueuePage:
     """Collect the sheets that wait."""
     attempts = waiting_for_review(db(), me().school_id, at_most=_MOST_SHOWN)
     counts = waiting_by_assignment(db(), me().school_id)
     rows = {row.id: row for row in assignments_of_school(db(), me().school_id)}
-    return PilePage(
+    return QueuePage(
         frame=frame(Stage.REVIEW),
         heaps=tuple(
             _heap(rows[assignment_id], tuple(group), counts[assignment_id])

@@ -1,4 +1,4 @@
-"""Clearing a pile: what holds in one go, phrases kept, sheets given to others, some cells again."""
+"""Clearing the queue: what holds in one go, phrases, sheets given to others, some cells again."""
 
 import pytest
 
