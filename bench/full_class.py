@@ -20,6 +20,7 @@ from noema.core.photo.reading import READER_VERSION, CellReading, Reading
 from noema.core.pigments.shelf import builtin_set
 from noema.core.progress.states import PhotoState
 from noema.formats.reading_json import reading_to_json
+from noema.formats.roster import MOST_NAMES
 from noema.store.assignments import assignment_of_school
 from noema.store.engine import Sessions
 from noema.store.photographs import NewPhoto, add_batch, add_photo, set_photo_state
@@ -56,8 +57,10 @@ def fill_class(
     serial = next(_serial)
     with sessions.begin() as session:
         class_id = make_class(session, school_id, f"Full class {serial}", date(2026, 9, 7), 12)
-        names = "\n".join(f"Student {n:02d}" for n in range(students))
-        enrol_students(session, school_id, class_id, names)
+        for first in range(0, students, MOST_NAMES):
+            some = range(first, min(first + MOST_NAMES, students))
+            names = "\n".join(f"Student {n:02d}" for n in some)
+            enrol_students(session, school_id, class_id, names)
         batch_id = add_batch(session, school_id, teacher_id)
         for week in range(1, assignments + 1):
             assignment_id = assign_exercise(

@@ -106,7 +106,7 @@ def add_revision(session: Session, assignment_id: int, new: NewRevision) -> int:
     """
     numbers = select(func.max(KeyRevision.number)).where(KeyRevision.assignment_id == assignment_id)
     number = (session.scalar(numbers) or 0) + 1
-    rooms = asdict(new.tolerance)
+    tolerance = asdict(new.tolerance)
     values = {name: value for name, value in vars(new).items() if name != "tolerance"}
     session.add(
         KeyRevision(
@@ -116,7 +116,7 @@ def add_revision(session: Session, assignment_id: int, new: NewRevision) -> int:
                 "number": number,
                 "key": new.key.value,
                 "level": new.level.value,
-                **{f"{name}_tolerance": room for name, room in rooms.items()},
+                **{f"{name}_tolerance": step for name, step in tolerance.items()},
             }
         )
     )

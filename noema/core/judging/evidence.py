@@ -41,7 +41,6 @@ class Stray:
     cell: AskedCell  # as held against
     printed: AskedCell  # as these paints give it
     seen: CellReading
-    name: str
     lab: Triple  # as painted, less what is shared
     hvc: HVC
     away: float  # CIEDE2000 from its step
@@ -145,14 +144,8 @@ class Evidence:
         """Give the value these paints should give a cell."""
         return next(cell.hvc.value for cell in self.printed.cells if cell.id == cell_id)
 
-    def labels(self, cells: Sequence[str]) -> list[str]:
-        """Name cells."""
-        return [self.names[one] for one in cells]
 
-
-def strays_of(
-    asked: Asked, printed: Asked, read: Sequence[CellReading], names: dict[str, str]
-) -> dict[str, Stray]:
+def strays_of(asked: Asked, printed: Asked, read: Sequence[CellReading]) -> dict[str, Stray]:
     """Take what is shared off the cells that can be trusted; by id, in the exercise's order."""
     trusted = [
         (cell, as_printed, seen)
@@ -172,7 +165,6 @@ def strays_of(
             cell,
             as_printed,
             seen,
-            names[seen.id],
             lab=tuple(own[n].tolist()),
             hvc=hvcs[n],
             away=float(away[n]),
@@ -208,7 +200,6 @@ def _stray(
     cell: AskedCell,
     printed: AskedCell,
     seen: CellReading,
-    name: str,
     *,
     lab: Triple,
     hvc: HVC,
@@ -224,7 +215,6 @@ def _stray(
         cell=cell,
         printed=printed,
         seen=seen,
-        name=name,
         lab=lab,
         hvc=hvc,
         away=away,

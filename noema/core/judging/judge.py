@@ -82,7 +82,7 @@ def judge(
         read=reading.cells,
         names=names,
         empty=empty,
-        strays=strays_of(asked, printed, reading.cells, names),
+        strays=strays_of(asked, printed, reading.cells),
         tolerance=tolerance,
         table=table,
         paints=paints,

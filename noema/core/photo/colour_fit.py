@@ -1,7 +1,7 @@
 """The camera's colours, undone: a root-polynomial map weighed between cameras and patches.
 
 Root-polynomial terms (Finlayson, Mackiewicz and Hurlbert 2015) don't change with exposure. What
-cameras usually do under the lamps of class rooms is known from many stand-in ones
+cameras usually do under the lamps of classrooms is known from many stand-in ones
 (`data/colour_prior.csv`, made by tools/make_colour_prior.py): to paint, to ink, and how the two go
 together, for a camera's map of one isn't quite its map of the other. Printed patches move the map
 of ink as far as their own colours are known, and that moves the map of paint as far as the two
