@@ -17,6 +17,7 @@ from noema.formats.options_json import options_from_json
 from noema.store.assignments import AssignmentRow
 from noema.store.paints import hue_words, own_sets, paint_set
 from noema.web.exercises.fields import Select, Ticks, Typed, select, ticks
+from noema.web.exercises.key_words import KEY_WORDS
 from noema.web.exercises.options import (
     Form,
     OptionFields,
@@ -27,12 +28,6 @@ from noema.web.exercises.options import (
 from noema.web.frame.request import db, me
 
 USUAL_SET = "split-six"
-KEY_WORDS = {
-    Key.PAINTS: "what these paints give, in even steps",
-    Key.OWN_ENDS: "even steps between each student's own ends",
-    Key.TEACHER: "a sheet you paint yourself",
-    Key.NAMED: "named hues, or the medium's usual ends of value",
-}
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -17,13 +17,13 @@ from noema.formats.sheet_pdf import sheets_pdf
 from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
 from noema.store.classes import ClassRow, class_of_school
 from noema.web.assigning.choices import (
-    KEY_WORDS,
     AssignFields,
     chosen_of,
     fields_of,
     form_of_assignment,
     set_refs,
 )
+from noema.web.exercises.key_words import KEY_WORDS
 from noema.web.exercises.options import Form
 from noema.web.exercises.showing import Shown, show
 from noema.web.frame.page import Frame, Stage, frame

@@ -22,18 +22,12 @@ from noema.store.readings import teachers_readings
 from noema.store.revisions import Progress, progress_of
 from noema.web.drawings.strip import PlainJoint, plain_joints
 from noema.web.exercises.fields import Select, select
+from noema.web.exercises.key_words import KEY_WORDS
 from noema.web.exercises.showing import Shown, show
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
 keys = Blueprint("keys", __name__)
-
-KEY_SENTENCES = {
-    Key.PAINTS: "These paints, in even steps along their real way of mixing.",
-    Key.OWN_ENDS: "Even steps between the ends each student painted.",
-    Key.TEACHER: "Your own painted sheet.",
-    Key.NAMED: "Fixed steps: named hues, or the medium’s usual ends of value.",
-}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -52,13 +46,12 @@ class KeyPage:
     frame: Frame
     row: AssignmentRow
     shown: Shown
-    sentence: str
+    held: str  # what against, in words
+    is_awaited: bool  # a sheet of the teacher's is to be the key, and none is yet
     tolerances: str  # the tolerances in words
     by_teacher: bool
     own: tuple[OwnSheet, ...]
-    keys: tuple[Key, ...]  # it could be held against
-    levels: tuple[Level, ...]
-    sets: Select | None  # of paints it could be held against; None where it is of none
+    fields: tuple[Select, ...]  # key, level and, where it is painted from one, set
     progress: Progress  # of judging by what it is held against now
     changed: bool  # just now
 
@@ -91,13 +84,12 @@ def key(assignment_id: int) -> str:
         frame=frame(Stage.PLAN),
         row=row,
         shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, url),
-        sentence=KEY_SENTENCES[row.key],
+        held=KEY_WORDS[row.key],
+        is_awaited=row.key is Key.TEACHER and exercise.key_photograph_id is None,
         tolerances=row.tolerance.said,
         by_teacher=row.key is Key.TEACHER,
         own=tuple(own),
-        keys=tuple(k for k in Key if exercise.paints or k is not Key.PAINTS),
-        levels=tuple(Level),
-        sets=None if exercise.paints is None else _sets(row),
+        fields=_fields(row, exercise.paints is not None),
         progress=progress_of(db(), row.id),
         changed="changed" in request.args,
     )
@@ -112,10 +104,19 @@ def progress(assignment_id: int) -> str:
     return render_template("keys/progress.html", page=page)
 
 
-def _sets(row: AssignmentRow) -> Select:
+def _fields(row: AssignmentRow, has_paints: bool) -> tuple[Select, ...]:
+    keys = ((key.value, KEY_WORDS[key]) for key in Key if has_paints or key is not Key.PAINTS)
+    levels = ((level.value, level.value) for level in Level)
+    always = (
+        select("key", "Hold it against", keys, row.key.value),
+        select("level", "for", levels, row.level.value),
+    )
+    if not has_paints:
+        return always
     own = ((one.name, one.label) for one in own_sets(db(), me().school_id))
     built_in = ((name, one.label) for name, one in SETS.items())
-    return select("set", "with", (("", "its paints as they were"), *own, *built_in), "")
+    as_they_were = ("", "its paints as they were")
+    return (*always, select("set", "with", (as_they_were, *own, *built_in), ""))
 
 
 @keys.get("/assignments/<int:assignment_id>/key.pdf")
