@@ -31,9 +31,9 @@ def assign_exercise(
     Gives the assignment's number. A set that is changed later changes nothing that was given.
     """
     school_class = class_of_school(session, school_id, class_id)
-    if not 1 <= due_week <= school_class.unit_weeks:
+    if not school_class.unit.holds(due_week):
         raise Refused(
-            f"The unit has weeks 1 to {school_class.unit_weeks}: choose one of them as due."
+            f"The unit has weeks 1 to {school_class.unit.weeks}: choose one of them as due."
         )
     asked = work_out(chosen)
     paints = chosen.in_medium

@@ -1,5 +1,7 @@
 """A school and its first teacher begin."""
 
+from zoneinfo import available_timezones
+
 from email_validator import EmailNotValidError, validate_email
 from sqlalchemy.orm import Session
 
@@ -10,11 +12,15 @@ from noema.store.people import add_school, add_teacher, school_by_name, teacher_
 SHORTEST_PASSWORD = 10
 
 
-def create_school(session: Session, school: str, email: str, name: str, password: str) -> int:
+def create_school(
+    session: Session, school: str, email: str, name: str, password: str, time_zone: str = "UTC"
+) -> int:
     """Make a school with one teacher who can log in; gives the school's number."""
+    if time_zone not in available_timezones():
+        raise Refused(f"“{time_zone}” is no time zone: give one such as Europe/London.")
     if not school.strip() or school_by_name(session, school.strip()) is not None:
         raise Refused(f"There is already a school called “{school}”, or the name is empty.")
-    school_id = add_school(session, school.strip())
+    school_id = add_school(session, school.strip(), time_zone)
     add_colleague(session, school_id, email, name, password)
     return school_id
 

@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import BadRoster, Refused
 from noema.core.joining.card import draw_code
+from noema.core.planning.unit import LONGEST_UNIT, Unit
 from noema.formats.roster import Roster, read_roster
 from noema.store.classes import (
     add_class,
@@ -33,8 +34,8 @@ def make_class(
     name = " ".join(name.split())
     if not 1 <= len(name) <= 80:
         raise Refused("Give the class a name of at most 80 letters.")
-    if not 1 <= unit_weeks <= 52:
-        raise Refused("A unit lasts 1 to 52 weeks: choose a number between them.")
+    if not 1 <= unit_weeks <= LONGEST_UNIT:
+        raise Refused(f"A unit lasts 1 to {LONGEST_UNIT} weeks: choose a number between them.")
     if class_name_taken(session, school_id, name):
         raise Refused(f"There is already a class called “{name}”: choose another name.")
     code = draw_code(_RNG)
@@ -44,8 +45,7 @@ def make_class(
         session,
         school_id,
         name,
-        unit_starts_on,
-        unit_weeks,
+        Unit(starts_on=unit_starts_on, weeks=unit_weeks),
         join_code=code,
         term=" ".join(term.split())[:_LONGEST_TERM],
     )

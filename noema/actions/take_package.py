@@ -2,11 +2,12 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
-from datetime import date, timedelta
+from datetime import date
 
 from sqlalchemy.orm import Session
 
 from noema.actions.make_class import make_class
+from noema.core.planning.unit import Unit, monday_of
 from noema.formats.oneroster import READ, Doubt, Package, Row
 from noema.formats.roster import LONGEST_NAME
 from noema.store.classes import classes_of_school
@@ -23,7 +24,7 @@ from noema.store.sourced import (
 )
 
 _GONE = ("tobedeleted", "inactive")
-_USUAL_WEEKS, _MOST_WEEKS = 12, 52
+_USUAL_WEEKS = 12
 _LONGEST_CLASS = 80
 
 Pair = tuple[str, str]  # kind and sourcedId
@@ -99,8 +100,8 @@ def take_package(session: Session, school_id: int, package: Package, today: date
     class_ids = {n: r.class_id for (k, n), r in known.rows.items() if k == "classes"}
     student_ids = {n: r.student_id for (k, n), r in known.rows.items() if k == "users"}
     for number, name in changes.new_classes.items():
-        begins, weeks, term = _unit(package, package.tables["classes"][number], today)
-        class_ids[number] = make_class(session, school_id, name, begins, weeks, term)
+        unit, term = _unit(package, package.tables["classes"][number], today)
+        class_ids[number] = make_class(session, school_id, name, unit.starts_on, unit.weeks, term)
     # Two classes may have changed names with each other: both give up theirs first.
     for number in changes.renamed_classes:
         rename_class(session, class_ids[number] or 0, f"~ {class_ids[number]}")
@@ -215,9 +216,8 @@ def _name(row: Row) -> str:
     return " ".join(both.split())[:LONGEST_NAME]
 
 
-def _unit(package: Package, row: Row, today: date) -> tuple[date, int, str]:
+def _unit(package: Package, row: Row, today: date) -> tuple[Unit, str]:
     """Find when a class's unit begins, its weeks and its term from the package's sessions."""
-    monday = today - timedelta(days=today.weekday())
     sessions = package.tables.get("academicSessions", {})
     for number in row.get("termSourcedIds", "").split(","):
         term = sessions.get(number.strip())
@@ -225,9 +225,8 @@ def _unit(package: Package, row: Row, today: date) -> tuple[date, int, str]:
             continue
         begins, ends = _day(term.get("startDate", "")), _day(term.get("endDate", ""))
         if begins and ends and ends > begins:
-            weeks = min(max((ends - begins).days // 7 + 1, 1), _MOST_WEEKS)
-            return begins, weeks, term.get("title", "")
-    return monday, _USUAL_WEEKS, ""
+            return Unit.between(begins, ends), term.get("title", "")
+    return Unit(starts_on=monday_of(today), weeks=_USUAL_WEEKS), ""
 
 
 def _day(text: str) -> date | None:

@@ -35,6 +35,7 @@ from noema.core.exercises.levels import Key
 from noema.core.judging.review import Decision, Verb
 from noema.core.judging.verdict import Verdict
 from noema.core.pigments.shelf import builtin_set
+from noema.core.planning.unit import monday_of
 from noema.core.sheet.layout import Layout
 from noema.devices.file_store import FileStore, LocalFiles
 from noema.formats.judgement_json import tally_from_json
@@ -112,7 +113,7 @@ def command() -> None:
 
 def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None:
     (email, name), (second_email, second_name) = TEACHERS
-    school_id = create_school(session, SCHOOL, email, name, PASSWORD)
+    school_id = create_school(session, SCHOOL, email, name, PASSWORD, "Europe/London")
     add_colleague(session, school_id, second_email, second_name, PASSWORD)
     fill_shelf(session, school_id)
     teacher = teacher_by_email(session, email)
@@ -135,7 +136,7 @@ def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None
 
 
 def _tell_class(story: Story, school_class: DemoClass) -> None:
-    monday = story.today - timedelta(days=story.today.weekday(), weeks=WEEK - 1)
+    monday = monday_of(story.today) - timedelta(weeks=WEEK - 1)
     class_id = make_class(story.session, story.school_id, school_class.name, monday, UNIT_WEEKS)
     enrol_students(story.session, story.school_id, class_id, "\n".join(school_class.students))
     choose_audience(story.session, story.school_id, class_id, school_class.audience)
@@ -268,7 +269,7 @@ def _take(job: Job) -> bytes:
 
 def _received(story: Story, week: int, attempt: int) -> datetime:
     """Give an afternoon in the week it was due, a week later for a redo, never in the future."""
-    monday = story.today - timedelta(days=story.today.weekday(), weeks=WEEK - week)
+    monday = monday_of(story.today) - timedelta(weeks=WEEK - week)
     day = min(monday + timedelta(days=3, weeks=attempt - 1), story.today - timedelta(days=1))
     return datetime(day.year, day.month, day.day, 15, 30, tzinfo=UTC)
 

@@ -2,13 +2,14 @@
 
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import datetime
 
 from sqlalchemy import Select, func, select, update
 from sqlalchemy.orm import Session
 
 from noema.core.coaching.audience import Audience
 from noema.core.errors import NotFound
+from noema.core.planning.unit import Unit
 from noema.store.tables import Enrolment, SchoolClass, Student
 
 
@@ -18,16 +19,11 @@ class ClassRow:
 
     id: int
     name: str
-    unit_starts_on: date
-    unit_weeks: int
+    unit: Unit
     audience: Audience  # whom sentences are for
     term: str  # such as Autumn 2026; empty where nobody said
     archived: bool
     students: int  # how many
-
-    def week_on(self, day: date) -> int:
-        """Give the unit's week a day lies in: 1 for the first, 0 or less before it."""
-        return (day - self.unit_starts_on).days // 7 + 1
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -59,12 +55,15 @@ def class_of_school(session: Session, school_id: int, class_id: int) -> ClassRow
     return _class_row(row.SchoolClass, row.students)
 
 
-def begins_of_classes(session: Session, class_ids: Collection[int]) -> dict[int, date]:
-    """When did the units of some classes begin?"""
-    question = select(SchoolClass.id, SchoolClass.unit_starts_on).where(
-        SchoolClass.id.in_(class_ids)
-    )
-    return {row.id: row.unit_starts_on for row in session.execute(question)}
+def units_of_classes(session: Session, class_ids: Collection[int]) -> dict[int, Unit]:
+    """Which units do some classes have?"""
+    rows = session.scalars(select(SchoolClass).where(SchoolClass.id.in_(class_ids)))
+    return {row.id: unit_of(row) for row in rows}
+
+
+def unit_of(row: SchoolClass) -> Unit:
+    """Give a class's unit."""
+    return Unit(starts_on=row.unit_starts_on, weeks=row.unit_weeks)
 
 
 def class_name_taken(session: Session, school_id: int, name: str) -> bool:
@@ -79,8 +78,7 @@ def add_class(
     session: Session,
     school_id: int,
     name: str,
-    unit_starts_on: date,
-    unit_weeks: int,
+    unit: Unit,
     *,
     join_code: str,
     term: str = "",
@@ -89,8 +87,8 @@ def add_class(
     row = SchoolClass(
         school_id=school_id,
         name=name,
-        unit_starts_on=unit_starts_on,
-        unit_weeks=unit_weeks,
+        unit_starts_on=unit.starts_on,
+        unit_weeks=unit.weeks,
         join_code=join_code,
         term=term,
     )
@@ -165,8 +163,7 @@ def _class_row(row: SchoolClass, students: int) -> ClassRow:
     return ClassRow(
         id=row.id,
         name=row.name,
-        unit_starts_on=row.unit_starts_on,
-        unit_weeks=row.unit_weeks,
+        unit=unit_of(row),
         audience=Audience(row.audience),
         term=row.term,
         archived=row.archived_at is not None,

@@ -15,6 +15,7 @@ class TeacherRow:
     id: int
     school_id: int
     school_name: str
+    time_zone: str
     email: str
     display_name: str
     password_hash: str
@@ -35,9 +36,9 @@ def school_by_name(session: Session, name: str) -> int | None:
     return session.scalar(select(School.id).where(School.name == name))
 
 
-def add_school(session: Session, name: str) -> int:
+def add_school(session: Session, name: str, time_zone: str) -> int:
     """Add a school and give its number."""
-    school = School(name=name)
+    school = School(name=name, time_zone=time_zone)
     session.add(school)
     session.flush()
     return school.id
@@ -60,19 +61,26 @@ def add_teacher(
 
 def _teacher(session: Session, condition: ColumnElement[bool]) -> TeacherRow | None:
     row = session.execute(
-        select(Teacher, School.name).join(School, School.id == Teacher.school_id).where(condition)
+        select(Teacher, School).join(School, School.id == Teacher.school_id).where(condition)
     ).one_or_none()
     if row is None:
         return None
-    teacher, school_name = row
+    teacher, school = row
     return TeacherRow(
         id=teacher.id,
         school_id=teacher.school_id,
-        school_name=school_name,
+        school_name=school.name,
+        time_zone=school.time_zone,
         email=teacher.email,
         display_name=teacher.display_name,
         password_hash=teacher.password_hash,
     )
+
+
+def keep_time_zone(session: Session, school_id: int, name: str) -> None:
+    """Keep a school's time zone."""
+    session.get_one(School, school_id).time_zone = name
+    session.flush()
 
 
 def keep_months_of(session: Session, school_id: int) -> int | None:

@@ -2,15 +2,16 @@
 
 from collections.abc import Collection
 from dataclasses import dataclass
-from datetime import date
 
 from sqlalchemy import ColumnElement, or_, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
+from noema.core.planning.unit import Unit
 from noema.core.progress.states import PhotoState
 from noema.store.assignments import AssignmentRow, assignments_where
+from noema.store.classes import unit_of
 from noema.store.reviews import AttemptRow, attempts_where
 from noema.store.sheets import SheetRow, sheets_where
 from noema.store.student_tables import SelfCheck, Upload
@@ -24,26 +25,22 @@ class ClassOfStudent:
 
     id: int
     name: str
-    unit_starts_on: date
-    unit_weeks: int
+    unit: Unit
     sees_at_once: bool  # readings, before the teacher's review
 
 
 def classes_of_student(session: Session, student_id: int) -> tuple[ClassOfStudent, ...]:
     """Which classes that go on is a student in?"""
-    rows = session.execute(
-        select(
-            SchoolClass.id,
-            SchoolClass.name,
-            SchoolClass.unit_starts_on,
-            SchoolClass.unit_weeks,
-            SchoolClass.sees_at_once,
-        )
+    rows = session.scalars(
+        select(SchoolClass)
         .join(Enrolment, Enrolment.class_id == SchoolClass.id)
         .where(Enrolment.student_id == student_id, SchoolClass.archived_at.is_(None))
         .order_by(SchoolClass.name)
     )
-    return tuple(ClassOfStudent(**row._asdict()) for row in rows)
+    return tuple(
+        ClassOfStudent(id=row.id, name=row.name, unit=unit_of(row), sees_at_once=row.sees_at_once)
+        for row in rows
+    )
 
 
 def given_to_student(session: Session, student_id: int) -> tuple[AssignmentRow, ...]:

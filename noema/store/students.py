@@ -2,11 +2,11 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy import select, update
+from sqlalchemy import Select, select, update
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
-from noema.store.tables import Enrolment, SchoolClass, Student
+from noema.store.tables import Enrolment, School, SchoolClass, Student
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -17,6 +17,7 @@ class StudentRow:
     school_id: int
     display_name: str
     card_serial: int
+    time_zone: str  # of the school
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -33,19 +34,19 @@ class JoinRow:
 
 def student_by_id(session: Session, student_id: int) -> StudentRow | None:
     """Who has this number?"""
-    row = session.get(Student, student_id)
-    return None if row is None else _student(row)
+    row = session.execute(_students().where(Student.id == student_id)).one_or_none()
+    return None if row is None else _student(*row)
 
 
 def card_holders_of_class(session: Session, class_id: int) -> tuple[StudentRow, ...]:
     """Who of a class may come in, by name?"""
-    rows = session.scalars(
-        select(Student)
+    rows = session.execute(
+        _students()
         .join(Enrolment, Enrolment.student_id == Student.id)
         .where(Enrolment.class_id == class_id)
         .order_by(Student.display_name, Student.id)
     )
-    return tuple(_student(row) for row in rows)
+    return tuple(_student(*row) for row in rows)
 
 
 def join_of_class(session: Session, class_id: int) -> JoinRow:
@@ -84,20 +85,25 @@ def set_sees_at_once(session: Session, class_id: int, sees_at_once: bool) -> Non
 
 def student_of_school(session: Session, school_id: int, student_id: int) -> StudentRow:
     """Which student is this, if they are one of the school's?"""
-    row = session.scalar(
-        select(Student).where(Student.school_id == school_id, Student.id == student_id)
-    )
+    row = session.execute(
+        _students().where(Student.school_id == school_id, Student.id == student_id)
+    ).one_or_none()
     if row is None:
         raise NotFound("There is no such student in your school.")
-    return _student(row)
+    return _student(*row)
 
 
-def _student(row: Student) -> StudentRow:
+def _students() -> Select[Student, str]:
+    return select(Student, School.time_zone).join(School, School.id == Student.school_id)
+
+
+def _student(row: Student, time_zone: str) -> StudentRow:
     return StudentRow(
         id=row.id,
         school_id=row.school_id,
         display_name=row.display_name,
         card_serial=row.card_serial,
+        time_zone=time_zone,
     )
 
 

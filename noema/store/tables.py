@@ -47,6 +47,7 @@ class School(Base):
     rubric: Mapped[Json | None]  # level names, weights, mark; none: the usual rubric
     warm_blue: Mapped[str] = mapped_column(String(20), server_default=WarmBlue.VIOLET.value)
     keep_months: Mapped[int | None]  # pictures are kept so long; none: until somebody erases them
+    time_zone: Mapped[str] = mapped_column(String(64), server_default="UTC")  # its IANA name
     made_at: Mapped[datetime] = made_now()
 
 

@@ -46,10 +46,12 @@ from noema.web.reports.views import reports
 from noema.web.returning.views import returning
 from noema.web.reviewing.views import reviewing
 from noema.web.rubrics.views import rubrics
+from noema.web.school.views import school
 from noema.web.today.views import today
 
 FEATURES = (
     today,
+    school,
     logging_in,
     joining,
     cards,

@@ -138,6 +138,7 @@ def test_no_screen_of_the_desk_has_a_grave_fault(page: Page, desk_school, sessio
         f"/classes/{school.class_id}/records",
         "/rosters",
         "/keeping?months=3",
+        "/school",
     ]
     for address in addresses:
         page.goto(address)

@@ -57,6 +57,8 @@ BELONGS_TO_NOBODY = {
     "erasure.keeping",
     "erasure.keep",
     "erasure.remove",
+    "school.of_school",
+    "school.keep",
 }
 OF_ANY_STUDENT = {"painting.due", "painting.progress", "painting.look"}
 OF_A_CLASS_S_STUDENTS = {

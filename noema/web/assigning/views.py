@@ -26,10 +26,10 @@ from noema.web.assigning.choices import (
 from noema.web.exercises.key_words import KEY_WORDS
 from noema.web.exercises.options import Form
 from noema.web.exercises.showing import Shown, show
+from noema.web.frame.clock import today
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
-from noema.web.frame.weeks import this_week
 
 assigning = Blueprint("assigning", __name__)
 
@@ -120,14 +120,14 @@ def _due_week(form: Form, row: ClassRow) -> int:
 
 
 def _usual_week(row: ClassRow) -> int:
-    return max(1, min(row.unit_weeks, this_week(row)))
+    return row.unit.week_within(today())
 
 
 def _fields(row: ClassRow, form: Form) -> AssignFields:
     try:
-        return fields_of(form, row.unit_weeks, _usual_week(row))
+        return fields_of(form, row.unit.weeks, _usual_week(row))
     except Refused:  # a choice that isn't there is said beside; the form starts afresh
-        return fields_of(MultiDict(), row.unit_weeks, _usual_week(row))
+        return fields_of(MultiDict(), row.unit.weeks, _usual_week(row))
 
 
 def _answer(row: ClassRow, form: Form) -> Answer:

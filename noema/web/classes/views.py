@@ -1,7 +1,7 @@
 """Planning: classes, their rosters and what they are given."""
 
 from dataclasses import dataclass
-from datetime import UTC, date, datetime, timedelta
+from datetime import date
 
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
@@ -10,6 +10,7 @@ from noema.actions import make_class as actions
 from noema.actions.choose_audience import choose_audience
 from noema.core.coaching.audience import Audience
 from noema.core.errors import Refused
+from noema.core.planning.unit import monday_of
 from noema.formats.roster import Roster, roster_text
 from noema.store.assignments import AssignmentRow, assignments_of_class, assignments_of_school
 from noema.store.classes import (
@@ -20,6 +21,7 @@ from noema.store.classes import (
     students_of_class,
 )
 from noema.store.students import JoinRow, join_of_class
+from noema.web.frame.clock import today
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -97,9 +99,7 @@ def plan() -> str:
 @classes.get("/classes/new")
 def new_class() -> str:
     """Show the form of a new class, beginning this week."""
-    today = datetime.now(UTC).date()
-    monday = today - timedelta(days=today.weekday())
-    page = NewClassPage(frame=frame(Stage.PLAN), starts_on=monday.isoformat())
+    page = NewClassPage(frame=frame(Stage.PLAN), starts_on=monday_of(today()).isoformat())
     return render_template("classes/new.html", page=page)
 
 

@@ -20,6 +20,7 @@ from noema.store.classes import (
     students_of_class,
 )
 from noema.store.people import keep_months_of
+from noema.web.frame.clock import here
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me, pieces
 
@@ -54,6 +55,7 @@ class KeepingPage:
     archived: tuple[ClassRow, ...]
     months: int | None
     looked: WouldGo | None
+    before: datetime | None  # as looked at, at the school
     removed: int | None
 
 
@@ -145,5 +147,6 @@ def _keeping(looked: WouldGo | None, removed: int | None) -> KeepingPage:
         archived=classes_of_school(db(), me().school_id, archived=True),
         months=keep_months_of(db(), me().school_id),
         looked=looked,
+        before=None if looked is None else here(looked.before),
         removed=removed,
     )

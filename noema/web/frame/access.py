@@ -37,6 +37,11 @@ class User(UserMixin):  # type: ignore[misc]  # it comes without types
 
     teacher: TeacherRow
 
+    @property
+    def time_zone(self) -> str:
+        """The school's time zone."""
+        return self.teacher.time_zone
+
     def get_id(self) -> str:
         """Give what the session keeps."""
         return f"{_TEACHER} {self.teacher.id}"
@@ -47,6 +52,11 @@ class StudentUser(UserMixin):  # type: ignore[misc]  # it comes without types
     """A student who came in with a card; the session ends with the card."""
 
     student: StudentRow
+
+    @property
+    def time_zone(self) -> str:
+        """The school's time zone."""
+        return self.student.time_zone
 
     def get_id(self) -> str:
         """Give what the session keeps."""

@@ -2,9 +2,9 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime
 
 from noema.store.classes import ClassRow
+from noema.web.frame.clock import today
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -27,14 +27,4 @@ def class_lines(rows: Sequence[ClassRow]) -> tuple[ClassLine, ...]:
 
 def week_words(row: ClassRow) -> str:
     """Say where a class is in its unit today."""
-    week = this_week(row)
-    if week < 1:
-        return f"unit of {row.unit_weeks} weeks, not begun"
-    if week > row.unit_weeks:
-        return f"unit of {row.unit_weeks} weeks, over"
-    return f"week {week} of {row.unit_weeks}"
-
-
-def this_week(row: ClassRow) -> int:
-    """Give the week of a class's unit that today lies in."""
-    return row.week_on(datetime.now(UTC).date())
+    return row.unit.said_on(today())

@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import UTC, datetime
 
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.progress.states import WorkState
@@ -20,6 +19,7 @@ from noema.store.student_work import (
 )
 from noema.store.work import WorkRow
 from noema.web.exercises.showing import Shown, show
+from noema.web.frame.clock import today
 from noema.web.frame.request import db, the_student
 from noema.web.painting.attempts import AttemptLine, attempt_lines, may_see
 
@@ -125,7 +125,7 @@ def photograph_page(assignment_id: int) -> PhotographPage:
 
 def due_words(row: AssignmentRow, of_class: ClassOfStudent) -> str:
     """Say when something is due, from today."""
-    week = (datetime.now(UTC).date() - of_class.unit_starts_on).days // 7 + 1
+    week = of_class.unit.week_on(today())
     left = row.due_week - week
     if left == 0:
         return "due this week"

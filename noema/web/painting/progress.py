@@ -35,7 +35,7 @@ def progress_page() -> ProgressPage:
         if one.class_id in classes
         and may_see([one], sees_at_once=classes[one.class_id].sees_at_once)
     ]
-    weeks = max((one.unit_weeks for one in classes.values()), default=_USUAL_WEEKS)
+    weeks = max((one.unit.weeks for one in classes.values()), default=_USUAL_WEEKS)
     shown = shown_courses(me.school_id, seen, given, weeks)
     return ProgressPage(
         name=me.display_name,

@@ -19,7 +19,7 @@ from noema.core.progress.skill_courses import (
     stands,
 )
 from noema.store.assignments import AssignmentRow
-from noema.store.classes import begins_of_classes
+from noema.store.classes import units_of_classes
 from noema.store.reviews import AttemptRow
 from noema.web.drawings.curve import Curve, make_curve
 from noema.web.frame.request import db
@@ -53,8 +53,8 @@ def shown_courses(
     weeks: int,
 ) -> ShownCourses:
     """Collect one student's skills from all their attempts."""
-    begins = begins_of_classes(db(), {one.class_id for one in attempts})
-    tried = next(iter(tried_of(attempts, given, begins).values()), [])
+    units = units_of_classes(db(), {one.class_id for one in attempts})
+    tried = next(iter(tried_of(attempts, given, units).values()), [])
     courses = skill_courses(tried)
     again = redone(tried)
     return ShownCourses(

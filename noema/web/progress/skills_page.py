@@ -14,9 +14,10 @@ from noema.store.classes import ClassRow, StudentName, class_of_school, students
 from noema.store.reviews import attempts_in_class
 from noema.store.work import work_of_class
 from noema.web.drawings.curve import Curve, make_curve
+from noema.web.frame.clock import today
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
-from noema.web.frame.weeks import this_week, week_words
+from noema.web.frame.weeks import week_words
 from noema.web.progress.tried import tried_of
 
 _OWING = (WorkState.WAITING, WorkState.UNREADABLE)
@@ -50,10 +51,10 @@ def skills_page(class_id: int) -> SkillsPage:
     """Collect a class's skills with a fixed number of questions."""
     row = class_of_school(db(), me().school_id, class_id)
     given = {one.id: one for one in assignments_of_class(db(), class_id)}
-    tried = tried_of(attempts_in_class(db(), class_id), given, {class_id: row.unit_starts_on})
+    tried = tried_of(attempts_in_class(db(), class_id), given, {class_id: row.unit})
     rubric = rubric_of(db(), me().school_id)
     work = work_of_class(db(), class_id)
-    due = [one for one in given.values() if one.due_week <= this_week(row)]
+    due = [one for one in given.values() if one.due_week <= row.unit.week_on(today())]
     students = []
     for student in students_of_class(db(), class_id):
         mine = tried.get(student.id, [])
@@ -64,7 +65,7 @@ def skills_page(class_id: int) -> SkillsPage:
             for one in due
             if (found := work.get((student.id, one.id))) and found.state in _OWING
         ]
-        students.append(_student(student, courses, best.kind, best.reason, owing, row.unit_weeks))
+        students.append(_student(student, courses, best.kind, best.reason, owing, row.unit.weeks))
     return SkillsPage(
         frame=frame(Stage.PROGRESS),
         row=row,

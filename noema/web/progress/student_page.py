@@ -14,6 +14,7 @@ from noema.store.reviews import AttemptRow
 from noema.store.student_work import attempts_of_student
 from noema.web.drawings.curve import Curve
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
+from noema.web.frame.clock import here
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.progress.shown_courses import KindLine, shown_courses
@@ -71,7 +72,7 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
     )
     in_time = sorted(attempts, key=lambda a: (a.received_at, a.photograph_id))
     last = in_time[-1] if in_time else None
-    shown = shown_courses(me().school_id, attempts, given, row.unit_weeks)
+    shown = shown_courses(me().school_id, attempts, given, row.unit.weeks)
     return StudentPage(
         frame=frame(Stage.PROGRESS),
         row=row,
@@ -100,7 +101,7 @@ def _attempt_views(
             AttemptView(
                 attempt=attempt,
                 number=number,
-                week=f"week {row.week_on(attempt.received_at.date())}",
+                week=f"week {row.unit.week_on(here(attempt.received_at).date())}",
                 strip=strip,
                 change=change_words(before, accuracy),
                 gains=() if troubles is None else tuple(gained(troubles, kinds)),

@@ -1,7 +1,5 @@
 """What a class's records are made of: its grade book and its measurements."""
 
-from datetime import date, timedelta
-
 from noema.actions.write_rubric import rubric_of
 from noema.core.judging.skills import mark_of, skill_marks
 from noema.formats.class_measurements import SheetMeasured
@@ -13,8 +11,6 @@ from noema.store.judgements import judgements_of
 from noema.store.readings import readings_of_class
 from noema.store.reviews import attempts_of_class
 from noema.web.frame.request import db, me
-
-_FRIDAY = 4
 
 
 def grade_book_of(row: ClassRow) -> GradeBook:
@@ -55,14 +51,10 @@ def measured_of(row: ClassRow) -> list[SheetMeasured]:
     ]
 
 
-def due_day(row: ClassRow, week: int) -> date:
-    """Give the Friday of a week of a class's unit."""
-    monday = row.unit_starts_on - timedelta(days=row.unit_starts_on.weekday())
-    return monday + timedelta(weeks=week - 1, days=_FRIDAY)
-
-
 def _column(row: ClassRow, one: AssignmentRow) -> GradeColumn:
-    due = due_day(row, one.due_week)
     return GradeColumn(
-        number=one.id, title=one.title, given_on=due - timedelta(days=_FRIDAY), due_on=due
+        number=one.id,
+        title=one.title,
+        given_on=row.unit.monday_of(one.due_week),
+        due_on=row.unit.friday_of(one.due_week),
     )

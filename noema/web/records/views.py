@@ -32,10 +32,11 @@ from noema.formats.set_json import set_from_json
 from noema.store.assignments import assignment_of_school, assignments_of_class
 from noema.store.classes import ClassRow, class_of_school
 from noema.store.paints import hue_words
+from noema.web.frame.clock import today
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, files, me
-from noema.web.records.papers import due_day, grade_book_of, measured_of
+from noema.web.records.papers import grade_book_of, measured_of
 
 records = Blueprint("records", __name__)
 
@@ -108,7 +109,7 @@ def due(class_id: int) -> Response:
             uid=f"exercise-{one.id}@noema",
             title=f"{row.name}: {one.title}",
             words=f"{one.medium.value}, week {one.due_week} of {one.unit_weeks}",
-            day=due_day(row, one.due_week),
+            day=row.unit.friday_of(one.due_week),
         )
         for one in assignments_of_class(db(), class_id)
     ]
@@ -195,8 +196,7 @@ def take() -> str | tuple[str, int]:
     try:
         package = read_package(_sent())
         if done:
-            today = datetime.now(UTC).date()
-            changes = take_package(db(), me().school_id, package, today)
+            changes = take_package(db(), me().school_id, package, today())
         else:
             changes = changes_of(db(), me().school_id, package)
     except Refused as refusal:

@@ -29,6 +29,7 @@ from noema.store.assignments import AssignmentRow, assignments_of_school
 from noema.store.classes import ClassRow, StudentName, class_of_school, student_of_class
 from noema.store.reviews import AttemptRow
 from noema.store.student_work import attempts_of_student
+from noema.web.frame.clock import here
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me, outbox
 from noema.web.frame.weeks import week_words
@@ -117,7 +118,7 @@ def of_class(class_id: int) -> Response:
 def _report(row: ClassRow, student: StudentName) -> bytes:
     attempts = attempts_of_student(db(), student.id)
     given = {one.id: one for one in assignments_of_school(db(), me().school_id)}
-    shown = shown_courses(me().school_id, attempts, given, row.unit_weeks)
+    shown = shown_courses(me().school_id, attempts, given, row.unit.weeks)
     newest = {one.assignment_id: one for one in attempts}
     return student_report(
         StudentPaper(
@@ -138,7 +139,7 @@ def _course(found: SkillCourse) -> PaperCourse:
 def _attempt(one: AttemptRow, row: AssignmentRow) -> PaperAttempt:
     return PaperAttempt(
         title=row.title,
-        when=f"{row.medium.value} · {one.received_at:%d %B %Y} · {one.review.state.value}",
+        when=f"{row.medium.value} · {here(one.received_at):%d %B %Y} · {one.review.state.value}",
         words=one.review.sentence or sentence_of(one),
         joints=_joints(one, {}, {}),
     )
@@ -149,7 +150,7 @@ def _chart(one: AttemptRow, row: AssignmentRow) -> PaperAttempt:
     mixes = {cell.id: say_parts(cell.parts) for cell in asked.cells if cell.parts}
     return PaperAttempt(
         title=row.title,
-        when=f"{row.medium.value} · {one.received_at:%d %B %Y}",
+        when=f"{row.medium.value} · {here(one.received_at):%d %B %Y}",
         words="",
         joints=_joints(one, cell_names(asked), mixes),
     )

@@ -39,6 +39,7 @@ from noema.store.reviews import AttemptRow, attempts_of_school, earlier_attempt,
 from noema.web.drawings.asked_plot import AskedPlot, make_asked_plot
 from noema.web.drawings.stair import Stair, make_stair
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
+from noema.web.frame.clock import here
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me
 from noema.web.reviewing.look import VIEWS, Look, look_of
@@ -224,4 +225,4 @@ def _said(line: RecordLine, names: Mapping[str, str]) -> str:
         Verb.OVERRULE: f"said {step} {(decision.verdict or Verdict.LOOK).value}",
         Verb.UNDO: "undid the decision before",
     }[decision.verb]
-    return f"{line.teacher} {what}, {line.made_at:%d %b %H:%M} UTC"
+    return f"{line.teacher} {what}, {here(line.made_at):%d %b %H:%M}"

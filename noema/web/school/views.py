@@ -1,0 +1,46 @@
+"""What is true of the whole school: its time zone."""
+
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from zoneinfo import available_timezones
+
+from flask import Blueprint, redirect, render_template, request, url_for
+from werkzeug.wrappers import Response
+
+from noema.actions.set_time_zone import set_time_zone
+from noema.web.frame.clock import here
+from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.request import db, me
+
+school = Blueprint("school", __name__)
+
+
+@dataclass(frozen=True, kw_only=True)
+class SchoolPage:
+    """The school and the time there."""
+
+    frame: Frame
+    name: str
+    time_zone: str
+    zones: tuple[str, ...]
+    now: datetime
+
+
+@school.get("/school")
+def of_school() -> str:
+    """Show the school's time zone."""
+    page = SchoolPage(
+        frame=frame(Stage.PLAN),
+        name=me().school_name,
+        time_zone=me().time_zone,
+        zones=tuple(sorted(available_timezones())),
+        now=here(datetime.now(UTC)),
+    )
+    return render_template("school/school.html", page=page)
+
+
+@school.post("/school")
+def keep() -> Response:
+    """Choose the school's time zone."""
+    set_time_zone(db(), me().school_id, request.form.get("time_zone", "").strip())
+    return redirect(url_for("school.of_school"), 303)
