@@ -179,7 +179,7 @@ ALSO = {
     "reviewing.take_all_back": (422,), "reviewing.give": (422,), "rubrics.write": (422,),
      "reviewing.accept_all": (422,), "classes.speak": (422,),
     "reports.mail": (422,), "erasure.erase": (422,), "erasure.remove": (422,),
-    "records.take": (422,),
+    "records.take": (422,), "school.keep": (422,),
     "records.assign_key": (422,), "records.take_set": (422,),
     "painting.look": (422,), "painting.hand_in": (422,),
     "painting.begin": (422,), "erasure.move": (404,), "erasure.merge": (404,),
