@@ -22,7 +22,7 @@ from noema.stand_ins.processes import own_processes
 from noema.stand_ins.studio import take_picture
 from tools.photographs import sheet_of
 
-_PILE = 40
+_BATCH = 40
 _READ_ONE = (
     "import sys; from noema.cli.command import main; "
     "sys.argv = ['noema', 'read', *sys.argv[1:]]\n"
@@ -56,7 +56,7 @@ def bench_reading() -> None:
         f"reading a {megapixels:.0f}-megapixel JPEG / decoding it: {whole / bare:.2f} (at most 3)"
     )
     _in_a_process(layout, jpeg)
-    _pile(layout, pdf)
+    _batch(layout, pdf)
 
 
 def _in_a_process(layout: Layout, jpeg: bytes) -> None:
@@ -72,16 +72,16 @@ def _in_a_process(layout: Layout, jpeg: bytes) -> None:
     print(f"start of noema read / 1 s: {start:.2f} (at most 1)")
 
 
-def _pile(layout: Layout, pdf: bytes) -> None:
+def _batch(layout: Layout, pdf: bytes) -> None:
     photos = [
         take_picture(layout, pdf, seed=n, preset="easy", size_px=(2016, 1512)).jpeg
-        for n in range(_PILE)
+        for n in range(_BATCH)
     ]
     read = partial(_read_one, layout)
     alone, by_one = _timed(read, photos, 1)
     by_two, both = _timed(read, photos, 2)[0], _timed(read, photos, 4)[1]
     print(
-        f"{_PILE} photographs, one worker / two on two cores: {alone / by_two:.2f} (at least 1.5)"
+        f"{_BATCH} photographs, one worker / two on two cores: {alone / by_two:.2f} (at least 1.5)"
     )
     print(f"one worker and four give the same to the last digit: {by_one == both}")
 
