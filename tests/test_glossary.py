@@ -1,6 +1,7 @@
 """The glossary speaks of code that is there, and says each word once."""
 
 import re
+from collections import Counter
 from importlib import import_module
 from pathlib import Path
 
@@ -34,3 +35,13 @@ def test_words_that_were_given_up_are_gone():
         if "migrations" not in path.parts:
             found = set(re.findall(r"[A-Za-z_]+", path.read_text(encoding="utf-8")))
             assert not found & set(GONE), path
+
+
+def test_no_two_classes_have_one_name():
+    package = Path(__file__).parents[1] / "noema"
+    names = Counter(
+        name
+        for path in package.rglob("*.py")
+        for name in re.findall(r"^class (\w+)", path.read_text(encoding="utf-8"), re.MULTILINE)
+    )
+    assert [name for name, times in names.items() if times > 1] == []

@@ -25,7 +25,7 @@ from noema.core.judging.judge import judge
 from noema.core.judging.review import Review
 from noema.core.photo.reading import CellReading, Reading
 from noema.core.pigments.shelf import PaintSet, builtin_set
-from noema.core.progress.course import CHANCE, CHANCE_OF_ONE, Course, Point, Way, course
+from noema.core.progress.course import CHANCE, CHANCE_OF_ONE, Course, Point, Trend, course
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.sitting import Sitting
 from noema.stand_ins.student import paint_sheet
@@ -79,15 +79,15 @@ def _up_and_back(t: float) -> float:
     return 2.0 * t if t < 0.5 else 2.0 * (1.0 - t)
 
 
-CURVES: dict[str, tuple[Callable[[float], float], Way]] = {
-    "climbs": (_climb, Way.RISING),
-    "climbs, then flattens": (_flattening, Way.RISING),
-    "jumps": (_jump, Way.RISING),
-    "stays, clumsy": (_flat, Way.STEADY),
-    "stays, middling": (_flat, Way.STEADY),
-    "stays, careful": (_flat, Way.STEADY),
-    "falls back": (_back, Way.FALLING),
-    "climbs, then falls back": (_up_and_back, Way.FALLING),
+CURVES: dict[str, tuple[Callable[[float], float], Trend]] = {
+    "climbs": (_climb, Trend.RISING),
+    "climbs, then flattens": (_flattening, Trend.RISING),
+    "jumps": (_jump, Trend.RISING),
+    "stays, clumsy": (_flat, Trend.STEADY),
+    "stays, middling": (_flat, Trend.STEADY),
+    "stays, careful": (_flat, Trend.STEADY),
+    "falls back": (_back, Trend.FALLING),
+    "climbs, then falls back": (_up_and_back, Trend.FALLING),
 }
 
 
@@ -190,15 +190,15 @@ def main() -> None:
     names = dict.fromkeys(name for term in terms for name in term.courses)
     for name in sorted(names, key=lambda name: name != ALL):
         print(name)
-        for way in (Way.RISING, Way.FALLING):
+        for way in (Trend.RISING, Trend.FALLING):
             right, false = called(terms, name, way)
             print(f"  {way.name.lower()}: called in {right:.1%} that did, {false:.1%} that stayed")
 
 
-def called(terms: Sequence[Term], name: str, way: Way) -> tuple[float, float]:
+def called(terms: Sequence[Term], name: str, way: Trend) -> tuple[float, float]:
     """Give how often a way was called where it was so, and where nothing changed."""
     so = [t for t in terms if name in t.courses and CURVES[t.curve][1] is way]
-    still = [t for t in terms if name in t.courses and CURVES[t.curve][1] is Way.STEADY]
+    still = [t for t in terms if name in t.courses and CURVES[t.curve][1] is Trend.STEADY]
     return tuple(  # type: ignore[return-value]
         sum(term.courses[name].way is way for term in some) / max(len(some), 1)
         for some in (so, still)

@@ -16,7 +16,7 @@ from scipy.optimize import least_squares
 
 from noema.core.colour.hvc import FAMILIES, hvc_of, hvc_to_lab
 from noema.core.colour.spectra import reflectance_to_lab
-from noema.core.pigments.curves import Shape, absorption_of, scattering_of
+from noema.core.pigments.curves import CurveShape, absorption_of, scattering_of
 from noema.core.pigments.film import opaque_reflectance
 from noema.core.pigments.shelf import TUBES, WHITE
 
@@ -35,7 +35,7 @@ def lab_of(notation: str) -> np.ndarray:
     return hvc_to_lab([float(hue[: -len(letters)]) + 10.0 * FAMILIES.index(letters), value, chroma])
 
 
-def moved(entry: dict, x: np.ndarray) -> Shape:
+def moved(entry: dict, x: np.ndarray) -> CurveShape:
     """Give the shape after steps x, one for each number in the entry's curves."""
     steps = iter(x)
     kinds = {"edges": "cwh", "bands": "cwh", "blocks": "cwcwh"}
@@ -49,7 +49,7 @@ def moved(entry: dict, x: np.ndarray) -> Shape:
         )
         for key in kinds
     }
-    return Shape(
+    return CurveShape(
         **rows,
         haze=entry["haze"] * np.exp(next(steps)),
         scatter=entry["scatter"] * np.exp(RAISE_SCATTER * next(steps)),
@@ -63,7 +63,7 @@ def _step(number: float, kind: str, step: float) -> float:
     return number * np.exp((STRETCH if kind == "w" else RAISE) * step)
 
 
-def labs(shape: Shape) -> tuple[np.ndarray, np.ndarray]:
+def labs(shape: CurveShape) -> tuple[np.ndarray, np.ndarray]:
     """Give masstone and tint."""
     white = TUBES[WHITE]
     k, s = absorption_of(shape), scattering_of(shape)
@@ -71,7 +71,7 @@ def labs(shape: Shape) -> tuple[np.ndarray, np.ndarray]:
     return reflectance_to_lab(opaque_reflectance(k, s)), reflectance_to_lab(tint)
 
 
-def tune(entry: dict) -> Shape:
+def tune(entry: dict) -> CurveShape:
     """Fit one tube."""
     wanted = [lab_of(entry["masstone"]), lab_of(entry["tint"])]
     count = sum(len(row) for key in ("edges", "bands", "blocks") for row in entry.get(key, ())) + 2

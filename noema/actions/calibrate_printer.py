@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from noema.core.errors import BadFile, BadPicture, Refused
-from noema.core.photo.card import Card
+from noema.core.photo.card import ReferenceCard
 from noema.core.photo.hints import hints
 from noema.core.photo.knowledge import Knowledge, Known, Srgb
 from noema.core.photo.print_colours import combined, look_of_reading, look_of_samples
@@ -20,8 +20,8 @@ from noema.devices.file_store import FileStore
 from noema.formats.measurements import samples_from_bytes
 from noema.formats.photo_file import check_photo, open_photo
 from noema.store.printers import (
-    Look,
     Printer,
+    PrinterLook,
     add_card,
     add_look,
     add_printer,
@@ -57,7 +57,7 @@ def own_card(
 ) -> int:
     """Add a reference card with the values its maker or a meter gives."""
     labs = tuple(sample.lab for sample in samples_from_bytes(data))
-    card = Card(name=_named(name, "card"), columns=columns, rows=rows, labs=labs)
+    card = ReferenceCard(name=_named(name, "card"), columns=columns, rows=rows, labs=labs)
     return add_card(session, school_id, card)
 
 
@@ -78,14 +78,16 @@ def look_at_photo(
         )
     labs = look_of_reading(reading.cells, _paper_of(reading))
     how = f"photographed beside {owned.card.name}"
-    look = Look(how=how, source="printer calibration", labs=labs, photograph_sha256=files.put(data))
+    look = PrinterLook(
+        how=how, source="printer calibration", labs=labs, photograph_sha256=files.put(data)
+    )
     add_look(session, school_id, printer.id, look)
 
 
 def look_at_measurements(session: Session, school_id: int, printer_id: int, data: bytes) -> None:
     """Take a meter's file: the page's squares in order."""
     labs = look_of_samples([sample.lab for sample in samples_from_bytes(data)])
-    look = Look(how=_BY_METER, source="meter", labs=labs)
+    look = PrinterLook(how=_BY_METER, source="meter", labs=labs)
     add_look(session, school_id, printer_id, look)
 
 
@@ -103,7 +105,7 @@ def look_with_meter(
     held = HeldSquare(printer=printer.name, sent=wanted[len(taken)])
     now = (*taken, meter.read(held))
     if len(now) == len(wanted):
-        look = Look(how=_BY_METER, source="meter", labs=look_of_samples(now))
+        look = PrinterLook(how=_BY_METER, source="meter", labs=look_of_samples(now))
         add_look(session, school_id, printer_id, look)
     return now
 
@@ -126,7 +128,7 @@ def known_printer(printer: Printer | None) -> KnownPrinter | None:
     return KnownPrinter(source=source or "printer calibration", labs=labs)
 
 
-def _read(data: bytes, printer_id: int, card: Card) -> Reading:
+def _read(data: bytes, printer_id: int, card: ReferenceCard) -> Reading:
     picture = open_photo(data)
     said: tuple[str, ...] = ()
     for paper in Paper:

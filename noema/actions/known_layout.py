@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from noema.actions.calibrate_printer import known_printer
 from noema.actions.work_out_exercise import Exercise
 from noema.core.photo.by_hand import Outline, read_by_hand
-from noema.core.photo.card import Card
+from noema.core.photo.card import ReferenceCard
 from noema.core.photo.knowledge import with_known_print, with_known_tubes
 from noema.core.photo.marks import FoundMarks
 from noema.core.photo.picture import Picture
@@ -30,7 +30,7 @@ class KnownLayout:
     """A layout to read by, and what helps."""
 
     layout: Layout
-    card: Card | None  # that lies beside the sheet
+    card: ReferenceCard | None  # that lies beside the sheet
     outline: Outline | None  # as a teacher placed it
     basis: str  # changes whenever what is known changes; empty where nothing is
 

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from noema.actions.make_class import make_class
 from noema.core.planning.unit import Unit, monday_of
-from noema.formats.oneroster import READ, Doubt, Package, Row
+from noema.formats.oneroster import READ, Package, RosterDoubt, Row
 from noema.formats.roster import LONGEST_NAME
 from noema.store.classes import classes_of_school
 from noema.store.erasure import enrol_in, leave_class
@@ -40,7 +40,7 @@ class Changes:
     renamed_students: dict[str, tuple[str, str]] = field(default_factory=dict)
     joining: list[Pair] = field(default_factory=list)  # class and user by sourcedId
     leaving: list[Pair] = field(default_factory=list)
-    doubts: list[Doubt] = field(default_factory=list)
+    doubts: list[RosterDoubt] = field(default_factory=list)
 
     @property
     def nothing(self) -> bool:
@@ -176,10 +176,10 @@ def _places(package: Package, changes: Changes) -> Iterator[tuple[bool, str, str
         if user not in users or of_class not in classes:
             what = "user" if user not in users else "class"
             words = f"Its {what} isn't in the package: left out."
-            changes.doubts.append(Doubt(table="enrollments", line=line, words=words))
+            changes.doubts.append(RosterDoubt(table="enrollments", line=line, words=words))
         elif not _name(users[user]):
             words = "Its user has no name: left out."
-            changes.doubts.append(Doubt(table="enrollments", line=line, words=words))
+            changes.doubts.append(RosterDoubt(table="enrollments", line=line, words=words))
         elif classes[of_class].get("status", "").lower() not in _GONE:
             gone = users[user].get("status", "").lower() in _GONE
             yield stays and not gone, of_class, user
@@ -205,7 +205,7 @@ def _note_namesakes(changes: Changes) -> None:
     for number, name in changes.new_students.items():
         if name.casefold() in seen:
             words = f"{name} stands there twice under different numbers: perhaps the same person."
-            changes.doubts.append(Doubt(table="users", line=0, words=words))
+            changes.doubts.append(RosterDoubt(table="users", line=0, words=words))
         seen[name.casefold()] = number
 
 

@@ -85,7 +85,7 @@ class Job:
 
 
 @dataclass(kw_only=True)
-class Story:
+class DemoStory:
     """What the telling needs."""
 
     session: Session
@@ -117,7 +117,7 @@ def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None
     add_colleague(session, school_id, second_email, second_name, PASSWORD)
     fill_shelf(session, school_id)
     teacher = teacher_by_email(session, email)
-    story = Story(
+    story = DemoStory(
         session=session,
         files=files,
         pool=pool,
@@ -135,7 +135,7 @@ def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None
     let_students_think(session, school_id)
 
 
-def _tell_class(story: Story, school_class: DemoClass) -> None:
+def _tell_class(story: DemoStory, school_class: DemoClass) -> None:
     monday = monday_of(story.today) - timedelta(weeks=WEEK - 1)
     class_id = make_class(story.session, story.school_id, school_class.name, monday, UNIT_WEEKS)
     enrol_students(story.session, story.school_id, class_id, "\n".join(school_class.students))
@@ -151,7 +151,9 @@ def _tell_class(story: Story, school_class: DemoClass) -> None:
         _tell_assignment(story, class_id, given, skills)
 
 
-def _tell_assignment(story: Story, class_id: int, given: Given, skills: dict[str, float]) -> None:
+def _tell_assignment(
+    story: DemoStory, class_id: int, given: Given, skills: dict[str, float]
+) -> None:
     assignment_id = assign_exercise(
         story.session,
         _chosen(story, given),
@@ -182,7 +184,7 @@ def _tell_assignment(story: Story, class_id: int, given: Given, skills: dict[str
         _review(story, class_id, assignment_id, given)
 
 
-def _chosen(story: Story, given: Given) -> Chosen:
+def _chosen(story: DemoStory, given: Given) -> Chosen:
     sets = {one.label: one for one in own_sets(story.session, story.school_id)}
     name = given.set_name
     paints = None if name is None else sets.get(name) or builtin_set(name)
@@ -198,7 +200,7 @@ def _chosen(story: Story, given: Given) -> Chosen:
 
 
 def _hand_in(
-    story: Story,
+    story: DemoStory,
     assignment_id: int,
     sheets: Sequence[SheetRow],
     given: Given,
@@ -241,7 +243,9 @@ def _hand_in(
             read_photograph(story.session, story.files, handed_in.photo.id)
 
 
-def _painted(story: Story, exercise: Exercise, hand: Hand, given: Given, attempt: int) -> Painted:
+def _painted(
+    story: DemoStory, exercise: Exercise, hand: Hand, given: Given, attempt: int
+) -> Painted:
     """Paint an exercise of a set's tubes as its student mixes it, now and then with a mistake."""
     if exercise.paints is None:
         recipes = {cell.id: recipe_of(cell) for cell in exercise.asked.cells}
@@ -267,14 +271,14 @@ def _take(job: Job) -> bytes:
     return take(job.layout, job.pdf, seed=job.seed, hand=job.hand, mishap=job.mishap).jpeg
 
 
-def _received(story: Story, week: int, attempt: int) -> datetime:
+def _received(story: DemoStory, week: int, attempt: int) -> datetime:
     """Give an afternoon in the week it was due, a week later for a redo, never in the future."""
     monday = monday_of(story.today) - timedelta(weeks=WEEK - week)
     day = min(monday + timedelta(days=3, weeks=attempt - 1), story.today - timedelta(days=1))
     return datetime(day.year, day.month, day.day, 15, 30, tzinfo=UTC)
 
 
-def _review(story: Story, class_id: int, assignment_id: int, given: Given) -> list[AttemptRow]:
+def _review(story: DemoStory, class_id: int, assignment_id: int, given: Given) -> list[AttemptRow]:
     """Accept what mostly holds, send the rest back; gives what was sent back."""
     waiting = [
         attempt

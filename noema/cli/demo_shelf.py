@@ -10,7 +10,7 @@ from noema.core.pigments.drying import Binder
 from noema.core.pigments.fit import Swatch
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import builtin_tube
-from noema.devices.colour_meter import ColourMeter, Held
+from noema.devices.colour_meter import ColourMeter, HeldSwatch
 from noema.stand_ins.meter import PretendMeter
 
 _OWN_RED, _BASE = "Room 12 red", "cadmium-red-hue"
@@ -43,5 +43,5 @@ def fill_shelf(session: Session, school_id: int) -> None:
 
 def _measured(meter: ColourMeter, label: str, white: float) -> Swatch:
     mixed = (Part(tube=builtin_tube("titanium-white"), amount=white),) if white else ()
-    held = Held(tube=builtin_tube(_BASE), label=_OWN_RED, mixed_with=mixed)
+    held = HeldSwatch(tube=builtin_tube(_BASE), label=_OWN_RED, mixed_with=mixed)
     return Swatch(label=label, mixed_with=mixed, lab=meter.read(held))

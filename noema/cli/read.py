@@ -8,7 +8,7 @@ import click
 
 from noema.core.errors import BadFile
 from noema.core.photo.by_hand import read_by_hand
-from noema.core.photo.card import Card
+from noema.core.photo.card import ReferenceCard
 from noema.core.photo.picture import Picture
 from noema.core.photo.read import read_photo
 from noema.formats.layout_json import layout_from_text
@@ -47,9 +47,9 @@ def command(
             click.echo(json.dumps(reading_to_json(read.reading, name)))
 
 
-def _card(values: Path, columns: int) -> Card:
+def _card(values: Path, columns: int) -> ReferenceCard:
     labs = tuple(sample.lab for sample in samples_from_bytes(values.read_bytes()))
-    return Card(name=values.stem, columns=columns, rows=len(labs) // columns, labs=labs)
+    return ReferenceCard(name=values.stem, columns=columns, rows=len(labs) // columns, labs=labs)
 
 
 def _pictures(path: Path) -> Iterator[tuple[str, Picture]]:

@@ -17,7 +17,7 @@ Lab = tuple[float, float, float]
 
 
 @dataclass(frozen=True, kw_only=True)
-class Held:
+class HeldSwatch:
     """What the person says lies under the meter; a real one looks for itself."""
 
     tube: Tube  # the tube swatched, or the built-in one most like it
@@ -36,7 +36,7 @@ class HeldSquare:
 class ColourMeter(Protocol):
     """Something that measures one swatch at a time."""
 
-    def read(self, held: Held | HeldSquare) -> Lab:
+    def read(self, held: HeldSwatch | HeldSquare) -> Lab:
         """Give the swatch's Lab (D50, 2 degree observer), or say that there is no reading."""
 
 
@@ -46,7 +46,7 @@ class SpooledMeter:
     def __init__(self, folder: Path) -> None:
         self._folder = folder
 
-    def read(self, held: Held | HeldSquare) -> Lab:
+    def read(self, held: HeldSwatch | HeldSquare) -> Lab:
         """Read the newest file anew each time."""
         try:
             files = [file for file in self._folder.iterdir() if file.is_file()]

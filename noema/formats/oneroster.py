@@ -65,7 +65,7 @@ _LONGEST = 255
 
 
 @dataclass(frozen=True, kw_only=True)
-class Doubt:
+class RosterDoubt:
     """Something about one line of a package that a person should know."""
 
     table: str
@@ -79,7 +79,7 @@ class Package:
 
     version: str
     tables: Mapping[str, Mapping[str, Row]]
-    doubts: tuple[Doubt, ...] = field(default=())
+    doubts: tuple[RosterDoubt, ...] = field(default=())
 
 
 def read_package(data: bytes) -> Package:
@@ -95,7 +95,7 @@ def read_package(data: bytes) -> Package:
     missing = [name for name in _NEEDED if f"{name.lower()}.csv" not in by_name]
     if missing:
         raise BadRoster(f"There is no {missing[0]}.csv in it: export the whole OneRoster package.")
-    doubts: list[Doubt] = []
+    doubts: list[RosterDoubt] = []
     tables = {
         name: _table(name, by_name[f"{name.lower()}.csv"], doubts)
         for name in READ
@@ -130,19 +130,21 @@ def _version(files: Mapping[str, bytes]) -> str:
     return "1.1"
 
 
-def _table(name: str, data: bytes, doubts: list[Doubt]) -> dict[str, Row]:
+def _table(name: str, data: bytes, doubts: list[RosterDoubt]) -> dict[str, Row]:
     found: dict[str, Row] = {}
     for line, row in enumerate(_rows(data), start=2):
         number = row.get("sourcedId", "")
         if not number:
-            doubts.append(Doubt(table=name, line=line, words="It has no sourcedId: left out."))
+            doubts.append(
+                RosterDoubt(table=name, line=line, words="It has no sourcedId: left out.")
+            )
         elif len(number) > _LONGEST:
             doubts.append(
-                Doubt(table=name, line=line, words="Its sourcedId is too long: left out.")
+                RosterDoubt(table=name, line=line, words="Its sourcedId is too long: left out.")
             )
         elif number in found:
             words = f"The sourcedId {number[:40]} stands twice: only the first counts."
-            doubts.append(Doubt(table=name, line=line, words=words))
+            doubts.append(RosterDoubt(table=name, line=line, words=words))
         else:
             found[number] = row
     return found

@@ -4,7 +4,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.colour.spectra import reflectance_to_lab
-from noema.core.photo.card import Card
+from noema.core.photo.card import ReferenceCard
 from noema.core.sheet.layout import Point, Triple
 from noema.stand_ins.optics import EYE, Optics
 from noema.stand_ins.spectra import paint_spectra
@@ -38,10 +38,10 @@ def _spectra() -> NDArray[np.float64]:
     return paint_spectra(np.array(_WANTED), np.random.default_rng(24))
 
 
-def reference_card() -> Card:
+def reference_card() -> ReferenceCard:
     """Give the card with the values its maker measured."""
     labs = reflectance_to_lab(_spectra()).tolist()
-    return Card(
+    return ReferenceCard(
         name="Card of 18",
         columns=COLUMNS,
         rows=ROWS,

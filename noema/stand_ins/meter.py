@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from noema.core.colour.spectra import reflectance_to_lab
 from noema.core.pigments.mix import mix_labs
 from noema.core.pigments.tube import Tube
-from noema.devices.colour_meter import Held, HeldSquare, Lab
+from noema.devices.colour_meter import HeldSquare, HeldSwatch, Lab
 from noema.stand_ins.printer import load_paper
 
 Floats = NDArray[np.float64]
@@ -30,14 +30,14 @@ class PretendMeter:
     def __init__(self, rng: Random) -> None:
         self._rng = rng
 
-    def read(self, held: Held | HeldSquare) -> Lab:
+    def read(self, held: HeldSwatch | HeldSquare) -> Lab:
         """Measure the swatch, with a meter's scatter."""
         lab = (_printed(held) if isinstance(held, HeldSquare) else _painted(held)).tolist()
         lightness, a, b = (round(number + self._rng.gauss(0.0, _SCATTER), 2) for number in lab)
         return min(max(lightness, 0.0), 100.0), a, b
 
 
-def _painted(held: Held) -> Floats:
+def _painted(held: HeldSwatch) -> Floats:
     tubes = [_the_tube_in_the_cupboard(held), *(part.tube for part in held.mixed_with)]
     return mix_labs(tubes, [1.0, *(part.amount for part in held.mixed_with)])
 
@@ -56,7 +56,7 @@ def _always(name: str) -> np.random.Generator:
     return np.random.default_rng(int.from_bytes(seed[:8], "big"))
 
 
-def _the_tube_in_the_cupboard(held: Held) -> Tube:
+def _the_tube_in_the_cupboard(held: HeldSwatch) -> Tube:
     """Give the tube as it really is: the built-in one, changed smoothly by its name."""
     rng = _always(f"{held.tube.name} {held.label.strip().lower()}")
     place = np.linspace(0.0, 1.0, len(held.tube.absorption))

@@ -23,7 +23,7 @@ _MOST_PX_PER_MM = 8.0
 
 
 @dataclass(frozen=True, kw_only=True)
-class Picture:
+class TakenPicture:
     """A photograph and what was really painted."""
 
     jpeg: bytes
@@ -43,7 +43,7 @@ def take_picture(
     mishap: Mishap | None = None,
     pdf_page: int = 0,
     size_px: tuple[int, int] = FULL_SIZE_PX,
-) -> Picture:
+) -> TakenPicture:
     """Paint and photograph one sheet; the same seed gives the same bytes."""
     if preset not in PRESETS:
         raise Refused(f"There is no preset “{preset}”: choose one of {', '.join(PRESETS)}.")
@@ -59,7 +59,7 @@ def take_picture(
     shot = spoil_shot(aim("class" if preset == "bad" else preset, rng), mishap, rng)
     spoil_page(page, layout, mishap, rng)
     jpeg, shine = expose(page, shot, size_px, rng, printed)
-    return Picture(
+    return TakenPicture(
         jpeg=jpeg,
         truth=truth,
         patches=patch_labs(layout, press),

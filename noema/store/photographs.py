@@ -8,7 +8,7 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
-from noema.core.photo.card import Card
+from noema.core.photo.card import ReferenceCard
 from noema.core.progress.states import PhotoState
 from noema.store.base import Json
 from noema.store.paint_tables import CardRow
@@ -164,7 +164,7 @@ def set_photo_state(
 class Beside:
     """What a photograph is read by beside itself."""
 
-    card: Card | None  # that lies beside its batch's sheets
+    card: ReferenceCard | None  # that lies beside its batch's sheets
     outline: Json | None  # as a teacher placed it
 
 

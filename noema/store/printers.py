@@ -8,7 +8,7 @@ from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound, Refused
-from noema.core.photo.card import Card
+from noema.core.photo.card import ReferenceCard
 from noema.core.photo.knowledge import Known, Srgb
 from noema.store.base import Json
 from noema.store.paint_tables import CardRow, PrinterRow
@@ -16,7 +16,7 @@ from noema.store.tables import Assignment
 
 
 @dataclass(frozen=True, kw_only=True)
-class Look:
+class PrinterLook:
     """One time a printer's page was looked at."""
 
     how: str  # in words, such as: photographed beside Card of 18
@@ -31,7 +31,7 @@ class Printer:
 
     id: int
     name: str
-    looks: tuple[Look, ...]
+    looks: tuple[PrinterLook, ...]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -39,7 +39,7 @@ class OwnedCard:
     """A school's reference card."""
 
     id: int
-    card: Card
+    card: ReferenceCard
 
 
 def printers_of_school(session: Session, school_id: int) -> tuple[Printer, ...]:
@@ -74,7 +74,7 @@ def add_printer(session: Session, school_id: int, name: str) -> int:
     return row.id
 
 
-def add_look(session: Session, school_id: int, printer_id: int, look: Look) -> None:
+def add_look(session: Session, school_id: int, printer_id: int, look: PrinterLook) -> None:
     """Add what one look at a printer's page gave."""
     row = _row(session, school_id, printer_id)
     row.measured = [*row.measured, _look_to_json(look)]
@@ -124,13 +124,13 @@ def card_of_school(session: Session, school_id: int, card_id: int) -> OwnedCard:
     return found
 
 
-def card_of(row: CardRow) -> Card:
+def card_of(row: CardRow) -> ReferenceCard:
     """Give a kept card as the reader knows it."""
     labs = tuple(cast(list[tuple[float, float, float]], row.labs["labs"]))
-    return Card(name=row.name, columns=row.columns, rows=row.rows, labs=labs)
+    return ReferenceCard(name=row.name, columns=row.columns, rows=row.rows, labs=labs)
 
 
-def add_card(session: Session, school_id: int, card: Card) -> int:
+def add_card(session: Session, school_id: int, card: ReferenceCard) -> int:
     """Keep a reference card and give its number."""
     same = select(CardRow.id).where(CardRow.school_id == school_id, CardRow.name == card.name)
     if session.scalar(same) is not None:
@@ -159,7 +159,7 @@ def _printer(row: PrinterRow) -> Printer:
     return Printer(id=row.id, name=row.name, looks=looks)
 
 
-def _look_to_json(look: Look) -> Json:
+def _look_to_json(look: PrinterLook) -> Json:
     labs = {
         "-".join(str(part) for part in sent): [*known.lab, known.sigma]
         for sent, known in look.labs.items()
@@ -172,13 +172,13 @@ def _look_to_json(look: Look) -> Json:
     }
 
 
-def _look_from_json(body: Json) -> Look:
+def _look_from_json(body: Json) -> PrinterLook:
     labs = {}
     for name, values in cast(dict[str, Sequence[float]], body["labs"]).items():
         red, green, blue = (int(part) for part in name.split("-"))
         lightness, a, b, sigma = values
         labs[red, green, blue] = Known(lab=(lightness, a, b), sigma=sigma)
     photograph = cast(str | None, body.get("photograph"))  # earlier looks don't name theirs
-    return Look(
+    return PrinterLook(
         how=str(body["how"]), source=str(body["source"]), labs=labs, photograph_sha256=photograph
     )

@@ -135,7 +135,7 @@ def decided(session: Session, school_id: int, state: ReviewState) -> tuple[Attem
 
 
 @dataclass(frozen=True, kw_only=True)
-class Place:
+class QueuePlace:
     """Where a sheet lies among those that wait."""
 
     number: int | None  # from 1; None where it doesn't wait
@@ -145,7 +145,7 @@ class Place:
     first: int | None  # that isn't this one
 
 
-def place_in_queue(session: Session, school_id: int, photograph_id: int) -> Place:
+def place_in_queue(session: Session, school_id: int, photograph_id: int) -> QueuePlace:
     """Where does a photograph lie among those that wait for the teacher, and between which?"""
     queue = (
         _latest(school_id)
@@ -167,7 +167,7 @@ def place_in_queue(session: Session, school_id: int, photograph_id: int) -> Plac
     near = (queue.c.id == photograph_id) | (queue.c.number <= 2)
     rows = session.execute(select(queue).where(near).order_by(queue.c.number)).all()
     own = next((row for row in rows if row.id == photograph_id), None)
-    return Place(
+    return QueuePlace(
         number=None if own is None else own.number,
         waiting=rows[0].waiting if rows else 0,
         before=None if own is None else own.before,

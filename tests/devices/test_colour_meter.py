@@ -10,12 +10,12 @@ import pytest
 from noema.core.errors import BadFile, MeterAway
 from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.shelf import TUBES
-from noema.devices.colour_meter import ColourMeter, Held, HeldSquare, SpooledMeter
+from noema.devices.colour_meter import ColourMeter, HeldSquare, HeldSwatch, SpooledMeter
 from noema.formats.measurements import Sample, samples_to_cgats
 from noema.stand_ins.meter import PretendMeter
 
-HELD = Held(tube=TUBES["scarlet"], label="our red", mixed_with=())
-TINT = Held(
+HELD = HeldSwatch(tube=TUBES["scarlet"], label="our red", mixed_with=())
+TINT = HeldSwatch(
     tube=TUBES["scarlet"],
     label="our red",
     mixed_with=(Part(tube=TUBES["titanium-white"], amount=20.0),),
@@ -29,7 +29,7 @@ class Instrument:
         self._folder, self._number = folder, 0
         self._meter, self._spool = PretendMeter(Random(3)), SpooledMeter(folder)
 
-    def read(self, held: Held | HeldSquare) -> tuple[float, float, float]:
+    def read(self, held: HeldSwatch | HeldSquare) -> tuple[float, float, float]:
         sample = Sample(name="1", lab=self._meter.read(held))
         file = self._folder / f"{self._number:03}.txt"
         file.write_text(samples_to_cgats([sample]))

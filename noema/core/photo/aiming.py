@@ -18,7 +18,7 @@ from noema.core.photo.reading import SheetFlag
 from noema.core.photo.sample import LUMINANCE
 from noema.core.photo.straighten import Placed, place_page, polygon_pixels, straighten, to_picture
 from noema.core.sheet.layout import Point, box
-from noema.core.sheet.paper import FRAMES, Frame
+from noema.core.sheet.paper import FRAMES, PaperFrame
 
 Floats = NDArray[np.float64]
 
@@ -72,7 +72,7 @@ def glance(rgb: NDArray[np.uint8]) -> Glance:
     return Glance(corners=(), words=(*told, *hints(flags))[:1])
 
 
-def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: Frame) -> Glance:
+def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: PaperFrame) -> Glance:
     size = np.array(rgb.shape[1::-1], dtype=float)
     sheet = to_picture(placed, box(0.0, 0.0, frame.width_mm, frame.height_mm)) / size
     flat = straighten(rgb, placed, (frame.width_mm, frame.height_mm))
@@ -100,7 +100,7 @@ def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: Fr
     )
 
 
-def _paper_at_marks(flat: NDArray[np.uint8], frame: Frame) -> Floats:
+def _paper_at_marks(flat: NDArray[np.uint8], frame: PaperFrame) -> Floats:
     """Give the linear luminance of the bare paper round each mark, (n,)."""
     size = flat.shape[:2]
     found = []
@@ -122,7 +122,7 @@ def _leaves(sheet: Floats) -> bool:
     return bool(np.any(sheet < 0.0) or np.any(sheet > 1.0))
 
 
-def _askew(corners: Floats, frame: Frame) -> float:
+def _askew(corners: Floats, frame: PaperFrame) -> float:
     """Give by how much two opposite sides, or width and height, differ from what they should be."""
     top, right, bottom, left = np.linalg.norm(corners - np.roll(corners, -1, axis=0), axis=1)
     shape = (top + bottom) / (left + right) / (frame.width_mm / frame.height_mm)

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from noema.core.errors import BadOutline, BadSheet
 from noema.core.photo.bend import Bend
-from noema.core.photo.card import Card
+from noema.core.photo.card import ReferenceCard
 from noema.core.photo.knowledge import Knowledge
 from noema.core.photo.landmarks import shows_print
 from noema.core.photo.picture import Picture
@@ -106,7 +106,7 @@ def check_outline(outline: Outline, layout: Layout, size_px: tuple[int, int]) ->
 
 
 def read_by_hand(
-    picture: Picture, outline: Outline, layout: Layout, card: Card | None = None
+    picture: Picture, outline: Outline, layout: Layout, card: ReferenceCard | None = None
 ) -> ReadSheet:
     """Read a photograph in which a person placed the outline."""
     placed = place_by_hand(outline, layout, (picture.rgb.shape[1], picture.rgb.shape[0]))

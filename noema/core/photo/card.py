@@ -29,7 +29,7 @@ _DIM = 0.01
 
 
 @dataclass(frozen=True, kw_only=True)
-class Card:
+class ReferenceCard:
     """A reference card."""
 
     name: str
@@ -66,7 +66,7 @@ class SeenCard:
     alike: float  # how alike its colours are, up to 1
 
 
-def find_card(picture: Picture, card: Card) -> SeenCard | None:
+def find_card(picture: Picture, card: ReferenceCard) -> SeenCard | None:
     """Look for a card in a picture; None where nothing is like it."""
     known = _as_seen(lab_to_linear(np.array(card.labs)))
     scale = min(1.0, _LOOK_PX / max(picture.rgb.shape[:2]))
@@ -115,7 +115,7 @@ def _quads(rgb: NDArray[np.uint8]) -> Iterator[Floats]:
                 yield np.asarray(corners.reshape(4, 2), dtype=np.float64)
 
 
-def _grids(quad: Floats, card: Card) -> Iterator[Floats]:
+def _grids(quad: Floats, card: ReferenceCard) -> Iterator[Floats]:
     """Give where patches would lie, (n, 4, 2), for each way up and each width of border."""
     x, y = np.meshgrid(np.arange(card.columns), np.arange(card.rows))
     middle = (np.stack([x, y], axis=-1).reshape(-1, 1, 2) + 0.5) / (card.columns, card.rows)

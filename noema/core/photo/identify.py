@@ -11,7 +11,7 @@ from noema.core.photo.marks import FoundMarks
 from noema.core.photo.several import sheets_in
 from noema.core.photo.straighten import Placed, place_page, straighten
 from noema.core.sheet.layout import Polygon
-from noema.core.sheet.paper import FRAMES, Frame
+from noema.core.sheet.paper import FRAMES, PaperFrame
 
 _QUIET_MM = 3.0
 _TRIED_PX_PER_MM = (10.0, 6.0, 14.0)  # of the code: too few or too many pixels both hide it
@@ -40,7 +40,7 @@ def marks_of_part(found: FoundMarks, part: int) -> FoundMarks:
     return own[part] if part < len(own) else found
 
 
-def _sheets(found: FoundMarks) -> Iterator[tuple[FoundMarks, Placed, Frame]]:
+def _sheets(found: FoundMarks) -> Iterator[tuple[FoundMarks, Placed, PaperFrame]]:
     for frame in FRAMES:
         for marks in sheets_in(found, frame.markers):
             placed = place_page(marks, frame.markers)

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.photo.card import Card, colours_at, find_card
+from noema.core.photo.card import ReferenceCard, colours_at, find_card
 from noema.core.photo.cells import read_cells
 from noema.core.photo.doubt import Seeing
 from noema.core.photo.flags import edge_blur_mm, sheet_flags, why_no_sheet
@@ -54,7 +54,7 @@ class ReadSheet:
     """Where each cell lies in the photograph, in shares of its width and height."""
 
 
-def read_photo(picture: Picture, layout: Layout, card: Card | None = None) -> ReadSheet:
+def read_photo(picture: Picture, layout: Layout, card: ReferenceCard | None = None) -> ReadSheet:
     """Read a photograph, upright or not; a known card beside the sheet is used."""
     return read_found(picture, find_marks(picture.rgb), layout, card=card)
 
@@ -65,7 +65,7 @@ def read_found(
     layout: Layout,
     *,
     check_code: bool = True,
-    card: Card | None = None,
+    card: ReferenceCard | None = None,
 ) -> ReadSheet:
     """Read a photograph whose marks are known; a person may vouch for the sheet instead."""
     several = sheets_in(found, layout.markers)
@@ -105,7 +105,7 @@ def _one_of(picture: Picture, several: tuple[FoundMarks, ...], layout: Layout) -
 
 
 def read_placed(
-    picture: Picture, placed: Placed, layout: Layout, card: Card | None = None
+    picture: Picture, placed: Placed, layout: Layout, card: ReferenceCard | None = None
 ) -> ReadSheet:
     """Read a photograph in which the page's place is known."""
     straight = _straight(picture, placed, layout)
@@ -187,7 +187,9 @@ def _seen_patches(page: Page, layout: Layout) -> list[SeenPatch]:
     return found
 
 
-def _card_patches(picture: Picture, placed: Placed, page: Page, card: Card) -> list[SeenPatch]:
+def _card_patches(
+    picture: Picture, placed: Placed, page: Page, card: ReferenceCard
+) -> list[SeenPatch]:
     """Give a card's patches with their colours over the paper's light; empty where none lies."""
     if card.is_one_grey:
         grey = find_grey(page)

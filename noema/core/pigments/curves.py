@@ -14,7 +14,7 @@ _LEAST_K = 1e-4  # no paint is perfectly clear; also keeps reflectances below 1
 
 
 @dataclass(frozen=True, kw_only=True)
-class Shape:
+class CurveShape:
     """Where a pigment absorbs and how it scatters; lengths in nm, heights in white's scattering."""
 
     edges: tuple[tuple[float, float, float], ...]  # at, width, height
@@ -25,7 +25,7 @@ class Shape:
     tilt: float
 
 
-def absorption_of(shape: Shape) -> Floats:
+def absorption_of(shape: CurveShape) -> Floats:
     """Give K at the 31 wavelengths."""
     nm = WAVELENGTHS_NM
     total = np.full_like(nm, shape.haze)
@@ -38,7 +38,7 @@ def absorption_of(shape: Shape) -> Floats:
     return np.maximum(total, _LEAST_K)
 
 
-def scattering_of(shape: Shape) -> Floats:
+def scattering_of(shape: CurveShape) -> Floats:
     """Give S at the 31 wavelengths; fine pigments scatter short waves more."""
     return np.asarray(shape.scatter * (560.0 / WAVELENGTHS_NM) ** shape.tilt)
 

@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from noema.core.errors import BadPaint
-from noema.core.pigments.curves import Shape, absorption_of, rows_of_three, scattering_of
+from noema.core.pigments.curves import CurveShape, absorption_of, rows_of_three, scattering_of
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.tube import Role, Tube
 
@@ -94,8 +94,8 @@ def _role(name: str) -> Role:
     return {WHITE: Role.WHITE, BLACK: Role.BLACK}.get(name, Role.COLOUR)
 
 
-def _shape(entry: Mapping[str, Any]) -> Shape:
-    return Shape(
+def _shape(entry: Mapping[str, Any]) -> CurveShape:
+    return CurveShape(
         edges=rows_of_three(entry.get("edges", ())),
         bands=rows_of_three(entry.get("bands", ())),
         blocks=tuple((a, b, c, d, e) for a, b, c, d, e in entry.get("blocks", ())),

@@ -36,7 +36,7 @@ _WORTH_SAYING = 0.3  # points: a smaller change is nothing to a painter
 _SETTLED = 0.35  # points within which later attempts count as the same level
 
 
-class Way(Enum):
+class Trend(Enum):
     """How a skill went; the value says it of a person."""
 
     RISING = "better than at the start"
@@ -58,7 +58,7 @@ class Point:
 class Course:
     """A skill over all attempts."""
 
-    way: Way
+    way: Trend
     curve: tuple[float, ...]  # the level behind each attempt
     low: tuple[float, ...]  # nine in ten lie between these
     high: tuple[float, ...]
@@ -76,7 +76,7 @@ def course(points: Sequence[Point], chance_taken: float = CHANCE) -> Course:
     y = np.array([point.points for point in points])
     variance = np.array([point.sigma for point in points]) ** 2 + _days(points)
     level, chance = float(np.average(y, weights=1 / variance)), 1.0
-    curve, way = np.full(len(y), level), Way.UNSAID
+    curve, way = np.full(len(y), level), Trend.UNSAID
     if len(y) >= FEWEST:
         curve, way, chance = _shape(y, variance, curve, chance_taken)
     doubt = _doubt(curve, variance)
@@ -85,28 +85,28 @@ def course(points: Sequence[Point], chance_taken: float = CHANCE) -> Course:
         curve=tuple(curve.tolist()),
         low=tuple((curve - doubt).clip(0.0).tolist()),
         high=tuple((curve + doubt).clip(None, 4.0).tolist()),
-        since=_since(points, curve) if way is not Way.UNSAID else None,
+        since=_since(points, curve) if way is not Trend.UNSAID else None,
         chance=chance,
     )
 
 
 def _shape(
     y: np.ndarray, variance: np.ndarray, flat: np.ndarray, taken: float
-) -> tuple[np.ndarray, Way, float]:
+) -> tuple[np.ndarray, Trend, float]:
     rising, up = _ordered(y, variance)
     falling, down = _ordered(-y, variance)
     if up < taken and rising[-1] - rising[0] >= _WORTH_SAYING:
         return _after_the_best(y, variance, rising, up, taken)
     if down < taken and falling[-1] - falling[0] >= _WORTH_SAYING:
-        return -falling, Way.FALLING, down
+        return -falling, Trend.FALLING, down
     return _after_the_best(y, variance, flat, min(up, down), taken)
 
 
 def _after_the_best(
     y: np.ndarray, variance: np.ndarray, curve: np.ndarray, chance: float, taken: float
-) -> tuple[np.ndarray, Way, float]:
+) -> tuple[np.ndarray, Trend, float]:
     """See whether it fell since it was best: where its running mean of three stood highest."""
-    way = Way.RISING if curve[-1] > curve[0] else Way.STEADY
+    way = Trend.RISING if curve[-1] > curve[0] else Trend.STEADY
     if len(y) < 2 * FEWEST:
         return curve, way, chance
     means = np.convolve(y, np.ones(FEWEST) / FEWEST, mode="valid")
@@ -117,7 +117,7 @@ def _after_the_best(
     if len(y) - best <= FEWEST or down >= taken / len(means):
         return curve, way, chance
     before, _ = _ordered(y[:best], variance[:best]) if best else (np.empty(0), 1.0)
-    return np.concatenate([np.minimum(before, -falling[0]), -falling]), Way.FALLING, down
+    return np.concatenate([np.minimum(before, -falling[0]), -falling]), Trend.FALLING, down
 
 
 def _ordered(y: np.ndarray, variance: np.ndarray) -> tuple[np.ndarray, float]:

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from noema.core.exercises.catalogue import TRAINING
 from noema.core.exercises.skills import Skill
 from noema.core.judging.rubric import Rubric
-from noema.core.progress.course import Way
+from noema.core.progress.course import Trend
 from noema.core.progress.skill_courses import SkillCourse, Tried, stands
 
 _SECURE = 2.5  # points from which a skill needs no exercise of its own
@@ -56,7 +56,7 @@ def stuck_on(courses: Sequence[SkillCourse]) -> tuple[SkillCourse, ...]:
         if one.skill is not None
         and one.skill is not Skill.CRAFT
         and len(one.points) >= _STUCK_SHEETS
-        and one.course.way is not Way.RISING
+        and one.course.way is not Trend.RISING
         and one.course.high[-1] < _SECURE
     )
 
@@ -69,6 +69,6 @@ def _training(skill: Skill, painted: Sequence[str], rubric: Rubric) -> str:
 
 
 def _stuck(one: SkillCourse) -> str:
-    if one.course.way is Way.FALLING:
+    if one.course.way is Trend.FALLING:
         return ", further out than it was"
     return " over several sheets" if len(one.points) >= _STUCK_SHEETS else ""

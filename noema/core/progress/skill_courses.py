@@ -6,7 +6,7 @@ from math import hypot
 
 from noema.core.exercises.skills import Skill
 from noema.core.judging.closeness import Closeness, together
-from noema.core.progress.course import CHANCE, CHANCE_OF_ONE, Course, Point, Way, course
+from noema.core.progress.course import CHANCE, CHANCE_OF_ONE, Course, Point, Trend, course
 from noema.core.progress.seeing import Seen
 
 CLEAR = 1.64
@@ -131,10 +131,10 @@ def _words(name: str, found: Course) -> str:
     now = stands(found.level)
     since = f" since week {found.since}" if found.since is not None else ""
     match found.way:
-        case Way.UNSAID:
+        case Trend.UNSAID:
             return f"{name}: {now} so far; {found.way.value}"
-        case Way.RISING if since and found.since is not None:
+        case Trend.RISING if since and found.since is not None:
             return f"{name}: better than at the start, {now}{since}"
-        case Way.STEADY:
+        case Trend.STEADY:
             return f"{name}: steady, {now}{since}"
     return f"{name}: {found.way.value}, {now} now"

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 
 from noema.core.sheet.drawing import Code, Drawing, Item, Mark, Shape, Words
 from noema.core.sheet.layout import Cell, Layout, Patch, box
-from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, Frame, Paper
+from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, Paper, PaperFrame
 from noema.core.sheet.worksheet import COLOURS, GREYS, printed_patch
 
 Srgb = tuple[int, int, int]
@@ -86,7 +86,7 @@ def draw_calibration(layout: Layout, printer: str) -> Drawing:
     )
 
 
-def _squares(frame: Frame) -> Iterator[Cell]:
+def _squares(frame: PaperFrame) -> Iterator[Cell]:
     stride = (frame.width_mm - 2.0 * _SIDE_MM) / len(PRINTED)
     for n, sent in enumerate(squares_in_order()):
         row, column = divmod(n, len(PRINTED))
@@ -99,7 +99,7 @@ def _squares(frame: Frame) -> Iterator[Cell]:
         )
 
 
-def _bare(frame: Frame) -> Iterator[Patch]:
+def _bare(frame: PaperFrame) -> Iterator[Patch]:
     """Name blank paper between the rows and down the sides; the lower half may hold a card."""
     width = (frame.width_mm - 2.0 * _SIDE_MM) / 6.0
     for row in range(ROWS + 1):

@@ -12,7 +12,7 @@ from noema.core.pigments.says import say_balance, say_parts
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Item, Mark, Shape, Words
 from noema.core.sheet.layout import Layout, PatchKind, Point, Polygon
 from noema.core.sheet.paper import Paper
-from noema.core.sheet.worksheet import CELLS_TOP_MM, SIDE_MM, Placed, Plan, plan_of
+from noema.core.sheet.worksheet import CELLS_TOP_MM, SIDE_MM, LabelledCell, Plan, plan_of
 
 OUTLINE_GREY, OUTLINE_MM = 150, 0.2  # light enough to vanish under paint
 _HOW_TO_MM, _LINE_MM = 3.1, 4.1
@@ -73,7 +73,7 @@ def _as_laid_out(plan: Plan, layout: Layout) -> Plan:
     return replace(plan, placed=tuple(_moved(one, laid[one.cell.id]) for one in plan.placed))
 
 
-def _moved(one: Placed, polygon: Polygon) -> Placed:
+def _moved(one: LabelledCell, polygon: Polygon) -> LabelledCell:
     if polygon == one.polygon_mm:
         return one
     (left, top), (right, _) = polygon[0], polygon[1]
@@ -133,7 +133,7 @@ def _ends_of_value(asked: Asked) -> Iterator[tuple[str, str]]:
                 yield cell.id, f"{cell.label} {word}"
 
 
-def _label(one: Placed, *, shows_parts: bool) -> str:
+def _label(one: LabelledCell, *, shows_parts: bool) -> str:
     """Give a cell's label, with its volumes where they are wanted and there is room."""
     xs = [x for x, _ in one.polygon_mm]
     most = max(3, int((max(xs) - min(xs) + 2.0) / _LETTER_MM))
@@ -145,7 +145,7 @@ def _label(one: Placed, *, shows_parts: bool) -> str:
     return text if len(text) <= most else text[: most - 1] + "."
 
 
-def _short_parts(one: Placed) -> str:
+def _short_parts(one: LabelledCell) -> str:
     """Say the volumes by the last word of each tube's name, such as: 10 white, 1 yellow."""
     counts = say_balance([part.amount for part in one.cell.parts]).split(" : ")
     names = [part.tube.label.split()[-1] for part in one.cell.parts]

@@ -24,7 +24,7 @@ class Paper(Enum):
 
 
 @dataclass(frozen=True, kw_only=True)
-class Frame:
+class PaperFrame:
     """One paper lying one way, with its marks and the place of the code."""
 
     width_mm: float
@@ -54,8 +54,8 @@ class Frame:
 
 
 LANDSCAPE = {
-    Paper.A4: Frame(width_mm=297.0, height_mm=210.0, first_marker=0),
-    Paper.LETTER: Frame(width_mm=279.4, height_mm=215.9, first_marker=8),
+    Paper.A4: PaperFrame(width_mm=297.0, height_mm=210.0, first_marker=0),
+    Paper.LETTER: PaperFrame(width_mm=279.4, height_mm=215.9, first_marker=8),
 }
-FRAMES: tuple[Frame, ...] = tuple(LANDSCAPE.values())
+FRAMES: tuple[PaperFrame, ...] = tuple(LANDSCAPE.values())
 """Every frame in use; portrait sheets will take the next numbers."""

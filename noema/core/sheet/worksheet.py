@@ -12,7 +12,7 @@ from math import cos, pi, sin
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, AskedCell, CellShape
 from noema.core.sheet.layout import Cell, Layout, Patch, PatchKind, Point, Polygon, box
-from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, QR_MM, Frame, Paper
+from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, QR_MM, Paper, PaperFrame
 
 LEAST_CELL_MM, GAP_MM = 12.0, 3.0
 MOST_CELL_MM = 34.0
@@ -38,7 +38,7 @@ _TARGET_SHARE = 0.42  # of a match cell's width that shows the printed colour
 
 
 @dataclass(frozen=True, kw_only=True)
-class Placed:
+class LabelledCell:
     """A cell and where its label stands."""
 
     cell: AskedCell
@@ -59,8 +59,8 @@ class RowName:
 class Plan:
     """Where everything of an exercise stands."""
 
-    frame: Frame
-    placed: tuple[Placed, ...]
+    frame: PaperFrame
+    placed: tuple[LabelledCell, ...]
     names: tuple[RowName, ...]
 
 
@@ -106,7 +106,7 @@ def worksheet_layout(asked: Asked, paper: Paper, code: str, *, grey_only: bool) 
     )
 
 
-def _rows(asked: Asked, frame: Frame) -> Plan:
+def _rows(asked: Asked, frame: PaperFrame) -> Plan:
     columns = max(
         len(band.cells) + (row if asked.arrangement is Arrangement.STAIRS else 0)
         for row, band in enumerate(asked.bands)
@@ -135,13 +135,15 @@ def _rows(asked: Asked, frame: Frame) -> Plan:
     return Plan(frame=frame, placed=tuple(placed), names=tuple(names))
 
 
-def _placed(cell: AskedCell, whole: Polygon, *, shows: bool) -> Placed:
+def _placed(cell: AskedCell, whole: Polygon, *, shows: bool) -> LabelledCell:
     (left, top), (right, bottom) = whole[0], whole[2]
     label = ((left + right) / 2.0, top - 1.2)
     if not shows:
-        return Placed(cell=cell, polygon_mm=_outline(cell, whole), label_mm=label, target_mm=None)
+        return LabelledCell(
+            cell=cell, polygon_mm=_outline(cell, whole), label_mm=label, target_mm=None
+        )
     split = left + (right - left) * _TARGET_SHARE
-    return Placed(
+    return LabelledCell(
         cell=cell,
         polygon_mm=box(split, top, right - split, bottom - top),
         label_mm=label,
@@ -166,7 +168,7 @@ def _outline(cell: AskedCell, whole: Polygon) -> Polygon:
     )
 
 
-def _wheel(asked: Asked, frame: Frame) -> Plan:
+def _wheel(asked: Asked, frame: PaperFrame) -> Plan:
     """Lay rings from the outermost in, yellow at the top."""
     middle = (frame.width_mm / 2.0, (_RIM_TOP_MM + frame.height_mm - _RIM_BOTTOM_MM) / 2.0)
     outer = middle[1] - _RIM_TOP_MM
@@ -190,7 +192,7 @@ def _wheel(asked: Asked, frame: Frame) -> Plan:
 
 def _wedge(
     cell: AskedCell, middle: Point, inside: float, out: float, turn: float, hues: int
-) -> Placed:
+) -> LabelledCell:
     """Give a wedge with 3 mm of paper to its neighbours on both sides."""
     angle = 2.0 * pi * turn
     outline = [
@@ -199,7 +201,7 @@ def _wedge(
         for side in sides
     ]
     label = _at(middle, (inside + out) / 2.0, angle)
-    return Placed(cell=cell, polygon_mm=tuple(outline), label_mm=label, target_mm=None)
+    return LabelledCell(cell=cell, polygon_mm=tuple(outline), label_mm=label, target_mm=None)
 
 
 def _arc(way: int) -> Iterator[float]:
@@ -214,7 +216,7 @@ def _at(middle: Point, radius: float, angle: float) -> Point:
     )
 
 
-def _edge_patches(frame: Frame, grey_only: bool) -> Iterator[Patch]:
+def _edge_patches(frame: PaperFrame, grey_only: bool) -> Iterator[Patch]:
     """Put greys and colours in turn along the edges, bare paper between them."""
     kinds: list[tuple[int, int, int]] = []
     for grey, colour in zip(GREYS, COLOURS, strict=True):
@@ -242,7 +244,7 @@ def _bare(x: float, y: float, across: bool) -> Polygon:
     return box(x, y + PATCH_MM + 0.8, PATCH_MM, room)
 
 
-def _edges(frame: Frame) -> Iterator[list[Point]]:
+def _edges(frame: PaperFrame) -> Iterator[list[Point]]:
     """Give the patches' corners: along the top, the bottom, the left and the right edge."""
     near = MARGIN_MM + 1.0
     start = MARGIN_MM + MARKER_MM + 4.0
@@ -294,7 +296,7 @@ def _bare_between(plan: Plan) -> Iterator[Patch]:
             yield printed_patch(f"pc{n}", box(right + 0.6, top, GAP_MM - 1.2, bottom - top), None)
 
 
-def _starts_right_of(right: float, top: float, placed: Sequence[Placed]) -> float | None:
+def _starts_right_of(right: float, top: float, placed: Sequence[LabelledCell]) -> float | None:
     starts = [
         min(x for x, _ in other.target_mm or other.polygon_mm)
         for other in placed

@@ -28,7 +28,7 @@ _MOST = 16.0
 
 
 @dataclass(frozen=True, kw_only=True)
-class Placed:
+class DiscPlace:
     """Something with a name at a place on the disc."""
 
     label: str
@@ -45,8 +45,8 @@ class Wheel:
     """The whole disc."""
 
     patches: Markup  # SVG paths of mixed colours
-    names: tuple[Placed, ...]
-    tubes: tuple[Placed, ...]
+    names: tuple[DiscPlace, ...]
+    tubes: tuple[DiscPlace, ...]
     rings: tuple[tuple[float, str], ...]  # radius, chroma
     size: float = SIZE
     middle: float = MIDDLE
@@ -120,13 +120,13 @@ def _wedge(hue100: float, inner: float, outer: float) -> str:
     return "M" + "L".join(f"{x} {y}" for x, y in corners) + "Z"
 
 
-def _named(name: str, hue100: float, plain: bool) -> Placed:
+def _named(name: str, hue100: float, plain: bool) -> DiscPlace:
     x, y = point(hue100, _RIM if plain else _RIM + 0.6)
     anchor = "middle" if abs(x - MIDDLE) < 40 else "start" if x > MIDDLE else "end"
-    return Placed(label=name, x=x, y=y + 5, anchor=anchor, text_x=x, text_y=y)
+    return DiscPlace(label=name, x=x, y=y + 5, anchor=anchor, text_x=x, text_y=y)
 
 
-def _tubes(tubes: Sequence[Tube], names: Sequence[Placed]) -> tuple[Placed, ...]:
+def _tubes(tubes: Sequence[Tube], names: Sequence[DiscPlace]) -> tuple[DiscPlace, ...]:
     coloured = [tube for tube in tubes if tube.role is Role.COLOUR]
     if not coloured:
         return ()
@@ -136,7 +136,7 @@ def _tubes(tubes: Sequence[Tube], names: Sequence[Placed]) -> tuple[Placed, ...]
         x, y = point(hvc.hue100, hvc.chroma)
         right = x >= MIDDLE
         placed.append(
-            Placed(
+            DiscPlace(
                 label=tube.label,
                 x=x,
                 y=y,
@@ -149,15 +149,15 @@ def _tubes(tubes: Sequence[Tube], names: Sequence[Placed]) -> tuple[Placed, ...]
     return tuple(_apart(placed, names))
 
 
-def _apart(placed: list[Placed], names: Sequence[Placed]) -> list[Placed]:
+def _apart(placed: list[DiscPlace], names: Sequence[DiscPlace]) -> list[DiscPlace]:
     """Move labels that would lie on another, or on a name, down the page; the upper first."""
-    taken: list[Placed] = []
+    taken: list[DiscPlace] = []
     for one in sorted(placed, key=lambda p: p.text_y):
         y = one.text_y
         while any(_touching(other, one, y) for other in (*names, *taken)):
             y += 4
         taken.append(
-            Placed(
+            DiscPlace(
                 label=one.label,
                 x=one.x,
                 y=one.y,
@@ -170,13 +170,13 @@ def _apart(placed: list[Placed], names: Sequence[Placed]) -> list[Placed]:
     return taken
 
 
-def _touching(a: Placed, b: Placed, y: float) -> bool:
+def _touching(a: DiscPlace, b: DiscPlace, y: float) -> bool:
     """Say whether two labels would overlap if the second stood at y."""
     (a_from, a_to), (b_from, b_to) = _extent(a), _extent(b)
     return abs(a.text_y - y) < 15 and a_from < b_to and b_from < a_to
 
 
-def _extent(label: Placed) -> tuple[float, float]:
+def _extent(label: DiscPlace) -> tuple[float, float]:
     """Give where a label begins and ends across the page, about."""
     width = 8.0 * len(label.label)
     start = label.text_x - {"start": 0.0, "middle": width / 2, "end": width}[label.anchor]

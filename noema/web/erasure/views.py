@@ -28,7 +28,7 @@ erasure = Blueprint("erasure", __name__)
 
 
 @dataclass(frozen=True, kw_only=True)
-class StudentPage:
+class RecordPage:
     """What can become of one student's record."""
 
     frame: Frame
@@ -63,7 +63,7 @@ class KeepingPage:
 def of_student(class_id: int, student_id: int) -> str:
     """Show what can become of a student's record."""
     row = class_of_school(db(), me().school_id, class_id)
-    page = StudentPage(
+    page = RecordPage(
         frame=frame(Stage.PROGRESS),
         row=row,
         student=student_of_class(db(), class_id, student_id),

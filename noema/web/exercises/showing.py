@@ -16,7 +16,7 @@ from noema.web.drawings.asked_sheet import AskedSheet, make_asked_sheet
 
 
 @dataclass(frozen=True, kw_only=True)
-class Mix:
+class CellMix:
     """A cell in words."""
 
     label: str
@@ -36,7 +36,7 @@ class Shown:
     wheel: bool
     concerns: tuple[Concern, ...]
     how_to: tuple[str, ...]
-    mixes: tuple[Mix, ...]
+    mixes: tuple[CellMix, ...]
     time: str
     cautions: tuple[str, ...]
     key_url: str  # of the key sheet for the same choices; empty where there is none
@@ -61,7 +61,7 @@ def show(
         concerns=asked.concerns,
         how_to=asked.how_to,
         mixes=tuple(
-            Mix(label=cell.label or cell.id, parts=parts, note=cell.note, limit=cell.limit)
+            CellMix(label=cell.label or cell.id, parts=parts, note=cell.note, limit=cell.limit)
             for cell in asked.cells
             if (parts := say_parts(cell.parts) if cell.parts else "")
         ),

@@ -21,7 +21,7 @@ _QUIET = 2  # modules of white round a code
 
 
 @dataclass(frozen=True, kw_only=True)
-class Card:
+class StudentCard:
     """One student's card."""
 
     student: StudentRow
@@ -37,7 +37,7 @@ class CardsPage:
     row: ClassRow
     joining: JoinRow
     door: str  # the address to type
-    cards: tuple[Card, ...]
+    cards: tuple[StudentCard, ...]
 
 
 @cards.get("/classes/<int:class_id>/cards")
@@ -70,9 +70,9 @@ def show(class_id: int) -> Response:
     return redirect(url_for("classes.of_class", class_id=class_id), 303)
 
 
-def _card(joining: JoinRow, student: StudentRow) -> Card:
+def _card(joining: JoinRow, student: StudentRow) -> StudentCard:
     words = card_words(card_secret(), student.id, student.card_serial)
     door = url_for("joining.join", code=joining.join_code, card="-".join(words), _external=True)
     code = segno.make(door, error="m", micro=False)
     picture = code.svg_inline(border=_QUIET, omitsize=True, svgclass="qr", lineclass=None)
-    return Card(student=student, words=" ".join(words), picture=Markup(picture))
+    return StudentCard(student=student, words=" ".join(words), picture=Markup(picture))

@@ -57,7 +57,7 @@ class KeyPage:
 
 
 @dataclass(frozen=True, kw_only=True)
-class ProgressPage:
+class JudgingPage:
     """How far judging has come."""
 
     row: AssignmentRow
@@ -100,7 +100,7 @@ def key(assignment_id: int) -> str:
 def progress(assignment_id: int) -> str:
     """Say how many sheets are judged by what holds now; asked for until all are."""
     row = assignment_of_school(db(), me().school_id, assignment_id)
-    page = ProgressPage(row=row, progress=progress_of(db(), row.id), changed=True)
+    page = JudgingPage(row=row, progress=progress_of(db(), row.id), changed=True)
     return render_template("keys/progress.html", page=page)
 
 

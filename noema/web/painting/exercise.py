@@ -71,7 +71,7 @@ class ExercisePage:
 
 
 @dataclass(frozen=True, kw_only=True)
-class PhotographPage:
+class OwnPhotographPage:
     """Where the photograph of one sheet is asked for."""
 
     frame: None = None
@@ -114,11 +114,11 @@ def exercise_page(assignment_id: int) -> ExercisePage:
     )
 
 
-def photograph_page(assignment_id: int) -> PhotographPage:
+def photograph_page(assignment_id: int) -> OwnPhotographPage:
     """Collect what the photograph is asked for."""
     row = given_one_to_student(db(), the_student().id, assignment_id)
     sheets = sheets_of_student(db(), the_student().id, assignment_id)
-    return PhotographPage(
+    return OwnPhotographPage(
         name=the_student().display_name, row=row, sheet=sheets[-1] if sheets else None
     )
 

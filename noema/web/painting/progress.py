@@ -12,7 +12,7 @@ _USUAL_WEEKS = 12
 
 
 @dataclass(frozen=True, kw_only=True)
-class ProgressPage:
+class OwnProgressPage:
     """A student's skills."""
 
     frame: None = None
@@ -24,7 +24,7 @@ class ProgressPage:
     next: str
 
 
-def progress_page() -> ProgressPage:
+def progress_page() -> OwnProgressPage:
     """Collect what the student may see of their own skills."""
     me = the_student()
     classes = {one.id: one for one in classes_of_student(db(), me.id)}
@@ -37,7 +37,7 @@ def progress_page() -> ProgressPage:
     ]
     weeks = max((one.unit.weeks for one in classes.values()), default=_USUAL_WEEKS)
     shown = shown_courses(me.school_id, seen, given, weeks)
-    return ProgressPage(
+    return OwnProgressPage(
         name=me.display_name,
         curves=shown.curves,
         kinds=shown.kinds,

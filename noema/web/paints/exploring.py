@@ -35,7 +35,7 @@ _TRIANGLE = 560.0
 
 
 @dataclass(frozen=True, kw_only=True)
-class Asked:
+class ExploreChoices:
     """What is explored."""
 
     tubes: tuple[Tube, ...]  # two or three
@@ -45,7 +45,7 @@ class Asked:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Stop:
+class ExploredStep:
     """One step of the bridge."""
 
     x: float
@@ -61,7 +61,7 @@ class Stop:
 class Walk:
     """The bridge between two tubes, drawn."""
 
-    stops: tuple[Stop, ...]
+    stops: tuple[ExploredStep, ...]
     width: float
     way: str  # SVG path on the disc
     neutral: str
@@ -85,7 +85,7 @@ class Spot:
 class Exploration:
     """What comes of it: a bridge for two tubes, a triangle for three."""
 
-    asked: Asked
+    asked: ExploreChoices
     walk: Walk | None
     spots: tuple[Spot, ...]
     drying: str
@@ -104,7 +104,7 @@ class ExplorePage:
 
 
 @dataclass(frozen=True, kw_only=True)
-class FoundPage:
+class ExploredPage:
     """The fragment alone."""
 
     found: Exploration
@@ -128,11 +128,11 @@ def explore(set_ref: str) -> str:
 def found(set_ref: str) -> str:
     """Draw the bridge or triangle for the choices so far."""
     paints = paint_set(db(), me().school_id, set_ref)
-    page = FoundPage(found=_explored(paints, _asked(request.args, paints)))
+    page = ExploredPage(found=_explored(paints, _asked(request.args, paints)))
     return render_template("paints/found.html", page=page)
 
 
-def _asked(form: MultiDict[str, str], paints: PaintSet) -> Asked:
+def _asked(form: MultiDict[str, str], paints: PaintSet) -> ExploreChoices:
     row = paints.colours or paints.tubes
     names = [form.get("one", row[0].name), form.get("other", row[-1].name)]
     if form.get("third"):
@@ -140,7 +140,7 @@ def _asked(form: MultiDict[str, str], paints: PaintSet) -> Asked:
     steps, down = form.get("steps", "9"), form.get("down", "none")
     if not steps.isdigit() or not FEWEST_STEPS <= int(steps) <= MOST_STEPS or down not in _WHITES:
         raise BadPaint("One of the choices isn't on the list: choose it again.")
-    return Asked(
+    return ExploreChoices(
         tubes=tuple(paints.tube(name) for name in names),
         steps=int(steps),
         down=down,
@@ -148,7 +148,7 @@ def _asked(form: MultiDict[str, str], paints: PaintSet) -> Asked:
     )
 
 
-def _explored(paints: PaintSet, asked: Asked) -> Exploration:
+def _explored(paints: PaintSet, asked: ExploreChoices) -> Exploration:
     thinned = _thinned(paints, asked.down)
     table = hue_words(db(), me().school_id).table
     distinct = len(set(asked.tubes)) == len(asked.tubes)
@@ -167,7 +167,7 @@ def _thinned(paints: PaintSet, down: str) -> Thinned:
     return Thinned(white=paints.white or TUBES[WHITE], white_volumes=_WHITES[down])
 
 
-def _walk(asked: Asked, thinned: Thinned, binder: Binder, table: HueTable) -> Walk:
+def _walk(asked: ExploreChoices, thinned: Thinned, binder: Binder, table: HueTable) -> Walk:
     one, other = asked.tubes
     dry = bridge(one, other, asked.steps, thinned, binder.dry)
     wet_fills = [""] * asked.steps
@@ -175,7 +175,7 @@ def _walk(asked: Asked, thinned: Thinned, binder: Binder, table: HueTable) -> Wa
         wet_fills = lab_to_hex(dry.seen(thinned, binder.wet))
     width = 1100.0 / asked.steps
     stops = tuple(
-        Stop(
+        ExploredStep(
             x=round(place * width, 1),
             fill=fill,
             wet_fill=wet_fill,
@@ -197,7 +197,9 @@ def _walk(asked: Asked, thinned: Thinned, binder: Binder, table: HueTable) -> Wa
     )
 
 
-def _spots(asked: Asked, thinned: Thinned, binder: Binder, table: HueTable) -> tuple[Spot, ...]:
+def _spots(
+    asked: ExploreChoices, thinned: Thinned, binder: Binder, table: HueTable
+) -> tuple[Spot, ...]:
     one, other, third = asked.tubes
     steps = triangle((one, other, third), thinned, binder.dry)
     fills = lab_to_hex([step.lab for step in steps])

@@ -14,7 +14,7 @@ from noema.core.pigments.fit import FittedTube, Swatch
 from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.shelf import TUBES, builtin_tube
 from noema.core.pigments.tube import Tube
-from noema.devices.colour_meter import Held
+from noema.devices.colour_meter import HeldSwatch
 from noema.formats.measurements import lab_from_text, samples_from_bytes
 from noema.store.paints import own_tube
 from noema.web.drawings.tube import tint_words
@@ -151,7 +151,7 @@ def _filled(lines: tuple[Line, ...], label: str, base: str, do: str) -> tuple[Li
     place = int(do.removeprefix("read-")) if do.removeprefix("read-").isdigit() else _LINES
     if place >= _LINES:
         raise BadPaint("There is no such line: read one of those shown.")
-    held = Held(tube=builtin_tube(base), label=label, mixed_with=_mixed_with(lines[place]))
+    held = HeldSwatch(tube=builtin_tube(base), label=label, mixed_with=_mixed_with(lines[place]))
     lab = instrument.read(held)
     return tuple(_with_lab(line, lab) if n == place else line for n, line in enumerate(lines))
 

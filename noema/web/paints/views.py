@@ -78,7 +78,7 @@ class SetPage:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Choice:
+class TubeChoice:
     """A tube that may be put into a set."""
 
     tube: Tube
@@ -95,7 +95,7 @@ class MakingPage:
     ref: str  # of the set that is changed; empty for a new one
     name: str
     binder: Binder
-    choices: tuple[Choice, ...]
+    choices: tuple[TubeChoice, ...]
     rows: tuple[TubeRow, ...]
     tint_words: tuple[str, ...]
     cautions: tuple[str, ...]
@@ -261,7 +261,7 @@ def _making(
         name=name,
         binder=binder,
         choices=tuple(
-            Choice(
+            TubeChoice(
                 tube=tube,
                 fill=fill,
                 chosen=tube in chosen,

@@ -48,7 +48,7 @@ class Turn:
 
 
 @dataclass(frozen=True, kw_only=True)
-class ClassPage:
+class ClassProgressPage:
     """The class at a glance."""
 
     frame: Frame
@@ -59,7 +59,7 @@ class ClassPage:
     lines: tuple[StudentLine, ...]
 
 
-def class_page(class_id: int) -> ClassPage:
+def class_page(class_id: int) -> ClassProgressPage:
     """Collect a class with a fixed number of questions."""
     row = class_of_school(db(), me().school_id, class_id)
     students = students_of_class(db(), class_id)
@@ -73,7 +73,7 @@ def class_page(class_id: int) -> ClassPage:
         )
         for student in students
     )
-    return ClassPage(
+    return ClassProgressPage(
         frame=frame(Stage.PROGRESS),
         row=row,
         week=week_words(row),

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from noema.actions.write_rubric import rubric_of
 from noema.core.exercises.catalogue import kind_of
-from noema.core.progress.course import Way
+from noema.core.progress.course import Trend
 from noema.core.progress.next_exercise import next_exercise, stuck_on
 from noema.core.progress.skill_courses import SkillCourse, skill_courses
 from noema.core.progress.states import WorkState
@@ -97,7 +97,7 @@ def _student(
 
 def _says(students: list[StudentSkills]) -> tuple[str, ...]:
     moving = sum(
-        one.overall is not None and one.overall.course.way is Way.RISING for one in students
+        one.overall is not None and one.overall.course.way is Trend.RISING for one in students
     )
     stuck = Counter(name for one in students for name in one.stuck.split(", ") if name)
     owing = [one for one in students if one.owing]

@@ -23,7 +23,7 @@ _MOST_SHOWN = 24  # sheets of an exercise; the desk leads through all
 
 
 @dataclass(frozen=True, kw_only=True)
-class Shown:
+class QueueLine:
     """One sheet in the queue for review."""
 
     attempt: AttemptRow
@@ -36,7 +36,7 @@ class Heap:
     """The sheets of one exercise that wait, what needs a teacher most first."""
 
     row: AssignmentRow
-    shown: tuple[Shown, ...]  # the first of them
+    shown: tuple[QueueLine, ...]  # the first of them
     waiting: int
     holding: int  # that plainly hold
 
@@ -67,7 +67,7 @@ class HoldingPage:
 
     frame: Frame
     row: AssignmentRow
-    waiting: tuple[Shown, ...]
+    waiting: tuple[QueueLine, ...]
 
 
 def queue_page(done: int | None) -> QueuePage:
@@ -119,14 +119,14 @@ def decided_just_now(attempt: AttemptRow) -> Done:
     )
 
 
-def _heap(row: AssignmentRow, shown: tuple[Shown, ...], count: Waits) -> Heap:
+def _heap(row: AssignmentRow, shown: tuple[QueueLine, ...], count: Waits) -> Heap:
     return Heap(row=row, shown=shown, waiting=count.waiting, holding=count.holding)
 
 
-def _shown(attempts: tuple[AttemptRow, ...]) -> tuple[Shown, ...]:
+def _shown(attempts: tuple[AttemptRow, ...]) -> tuple[QueueLine, ...]:
     strips = make_tiny_strips([tally_from_json(attempt.tally) for attempt in attempts])
     return tuple(
-        Shown(attempt=attempt, strip=strip, sentence=sentence_of(attempt))
+        QueueLine(attempt=attempt, strip=strip, sentence=sentence_of(attempt))
         for attempt, strip in zip(attempts, strips, strict=True)
     )
 

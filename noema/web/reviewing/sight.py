@@ -15,7 +15,7 @@ _ROUND_SHARE = 0.03  # the same of a photograph
 
 
 @dataclass(frozen=True, kw_only=True)
-class Outline:
+class CellOutline:
     """A cell on a picture."""
 
     id: str
@@ -30,7 +30,7 @@ class Sight:
 
     width: float
     height: float
-    outlines: tuple[Outline, ...]
+    outlines: tuple[CellOutline, ...]
     near: str  # view box round the chosen cell; empty where it isn't on the picture
 
     @property
@@ -52,7 +52,7 @@ def sight_of_key(layout: Layout, judgement: Judgement, chosen: str) -> Sight:
     expected = {cell.id: cell.expected_lab for cell in judgement.cells}
     fills = dict(zip(expected, lab_to_hex(list(expected.values())), strict=True))
     filled = tuple(
-        Outline(id=one.id, points=one.points, said=one.said, fill=fills[one.id])
+        CellOutline(id=one.id, points=one.points, said=one.said, fill=fills[one.id])
         for one in sight.outlines
         if one.id in fills
     )
@@ -83,7 +83,7 @@ def _sight(
         width=size[0],
         height=size[1],
         outlines=tuple(
-            Outline(
+            CellOutline(
                 id=name,
                 points=" ".join(f"{x:.2f},{y:.2f}" for x, y in points),
                 said=opening(cell_words(names.get(name, name))),

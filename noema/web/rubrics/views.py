@@ -19,7 +19,7 @@ rubrics = Blueprint("rubrics", __name__)
 
 
 @dataclass(frozen=True, kw_only=True)
-class KindLine:
+class WeightsLine:
     """The weights of one kind of exercise."""
 
     name: str
@@ -34,7 +34,7 @@ class RubricPage:
     frame: Frame
     skills: tuple[str, ...]
     names: tuple[str, ...]
-    lines: tuple[KindLine, ...]
+    lines: tuple[WeightsLine, ...]
     out_of: str
     phrases: tuple[PhraseRow, ...]
     kept: bool
@@ -72,7 +72,7 @@ def drop(phrase_id: int) -> Response:
 
 def _page(now: Rubric, *, kept: bool) -> RubricPage:
     lines = tuple(
-        KindLine(
+        WeightsLine(
             name=name,
             label=kind_of(name).label,
             weights=tuple(
@@ -95,7 +95,7 @@ def _page(now: Rubric, *, kept: bool) -> RubricPage:
 def _as_sent(sentence: str) -> RubricPage:
     """Show what was sent once more, so that it can be put right."""
     lines = tuple(
-        KindLine(
+        WeightsLine(
             name=name,
             label=kind_of(name).label,
             weights=tuple(

@@ -9,7 +9,7 @@ from numpy.random import default_rng
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.spectra import reflectance_to_lab
 from noema.core.errors import BadFile
-from noema.core.photo.card import Card, find_card
+from noema.core.photo.card import ReferenceCard, find_card
 from noema.core.photo.knowledge import Knowledge
 from noema.core.photo.picture import Picture
 from noema.core.photo.read import read_photo
@@ -86,12 +86,12 @@ def test_a_card_is_found_whichever_way_it_lies(turn):
 
 def test_a_card_that_doesnt_fit_its_file_is_refused():
     with pytest.raises(BadFile, match="6 × 4 patches but the file holds 18"):
-        Card(name="x", columns=6, rows=4, labs=CARD.labs)
+        ReferenceCard(name="x", columns=6, rows=4, labs=CARD.labs)
     with pytest.raises(BadFile, match="at least 6"):
-        Card(name="x", columns=2, rows=1, labs=CARD.labs[:2])
+        ReferenceCard(name="x", columns=2, rows=1, labs=CARD.labs[:2])
 
 
-GREY = Card(name="Grey", columns=1, rows=1, labs=((50.0, 0.0, 0.0),))
+GREY = ReferenceCard(name="Grey", columns=1, rows=1, labs=((50.0, 0.0, 0.0),))
 
 
 def with_grey_card(seed: int, lightness: float | None):
@@ -129,4 +129,4 @@ def test_bare_paper_isnt_taken_for_a_grey_card():
 
 def test_a_card_of_one_colour_is_refused():
     with pytest.raises(BadFile, match="must be a grey"):
-        Card(name="Red", columns=1, rows=1, labs=((50.0, 60.0, 30.0),))
+        ReferenceCard(name="Red", columns=1, rows=1, labs=((50.0, 60.0, 30.0),))

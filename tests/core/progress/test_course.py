@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from noema.core.progress.course import Point, Way, _level_chances, course
+from noema.core.progress.course import Point, Trend, _level_chances, course
 
 RISING = np.linspace(1.0, 3.2, 12)
 FLAT = np.full(12, 2.0)
@@ -27,37 +27,37 @@ def share(levels, way, trials=150, noise=0.4):
     ids=["climbs", "flattens", "jumps"],
 )
 def test_a_known_rise_is_called_one(levels):
-    assert share(levels, Way.RISING) >= 0.9
-    assert share(levels[::-1], Way.FALLING) >= 0.9
+    assert share(levels, Trend.RISING) >= 0.9
+    assert share(levels[::-1], Trend.FALLING) >= 0.9
 
 
 def test_noise_isnt_called_progress():
-    assert share(FLAT, Way.RISING) <= 0.05
-    assert share(FLAT, Way.FALLING) <= 0.05
+    assert share(FLAT, Trend.RISING) <= 0.05
+    assert share(FLAT, Trend.FALLING) <= 0.05
 
 
 def test_a_rise_that_was_lost_is_a_fall():
-    assert share(np.concatenate([RISING, np.full(6, 1.2)]), Way.FALLING) >= 0.9
+    assert share(np.concatenate([RISING, np.full(6, 1.2)]), Trend.FALLING) >= 0.9
 
 
 @pytest.mark.parametrize("count", [1, 2])
 def test_of_few_sheets_nothing_is_said(count):
     found = course([Point(week=n, points=float(n), sigma=0.1) for n in range(count)])
-    assert found.way is Way.UNSAID
+    assert found.way is Trend.UNSAID
     assert found.since is None
 
 
 def test_a_doubtful_attempt_weighs_little():
     sure = [Point(week=n, points=2.0, sigma=0.1) for n in range(1, 6)]
     found = course([*sure, Point(week=6, points=4.0, sigma=2.0)])
-    assert found.way is Way.STEADY
+    assert found.way is Trend.STEADY
     assert found.level == pytest.approx(2.0, abs=0.1)
 
 
 def test_steady_since_is_said_in_weeks():
     levels = [1.0, 1.0, 1.0, 3.0, 3.0, 3.0, 3.0, 3.0]
     found = course([Point(week=n, points=p, sigma=0.1) for n, p in enumerate(levels, start=1)])
-    assert found.way is Way.RISING
+    assert found.way is Trend.RISING
     assert found.since == 4
 
 
