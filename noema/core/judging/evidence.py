@@ -1,4 +1,4 @@
-"""A judged sheet as findings look at it: what each cell strays by itself, and how surely."""
+"""A sheet as findings look at it: how far each cell is off by itself, and how sure that is."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -23,20 +23,20 @@ from noema.core.sheet.layout import Triple
 Floats = NDArray[np.float64]
 
 THIN_COVERAGE = 0.88
-"""Share of a cell under which paint doesn't cover it."""
+"""A cell with a smaller painted share than this counts as thinly painted."""
 
-_HAND = 1.2  # CIEDE2000: nobody lays paint closer to what was meant
+_HAND = 1.2  # CIEDE2000: how far even a steady hand misses what it meant
 PER_VALUE = 10.0
-"""L* in a value step, nearly."""
+"""About how much L* one step of value is."""
 
-_LEAST_SIGMA = 0.1  # of hue, value or chroma: surer of one cell nobody can be
+_LEAST_SIGMA = 0.1  # of hue, value or chroma; no single cell is known better
 _DIMMED = frozenset({CellFlag.GLARE, CellFlag.SHADOW, CellFlag.CLIPPED, CellFlag.UNEVEN})
-_DIM = 2.2  # times the doubt of a cell that is flagged: it still says something of the sheet
+_DIM = 2.2  # by which the doubt of a flagged cell is multiplied, instead of dropping the cell
 
 
 @dataclass(frozen=True, kw_only=True)
 class Stray:
-    """How far one cell lies from its step, what all cells share taken off."""
+    """How far one cell is from what is expected, without the error all cells of the sheet share."""
 
     cell: AskedCell  # as held against
     printed: AskedCell  # as these paints give it

@@ -1,7 +1,8 @@
 """Rows of steps: crowded, out of order, sitting together, a jump, an end that stops early.
 
-Where each cell lies is its place on the way from one end to the other, 0 to 1: by value on a value
-scale, else the nearest point of the way through the expected colours.
+Each cell gets a place between the two ends of its row, 0 at the first and 1 at the last. On a
+value scale the place follows from the cell's value. In a row of colours it is the nearest point on
+the line through the expected colours.
 """
 
 from collections.abc import Iterator, Sequence
@@ -22,8 +23,11 @@ from noema.core.sheet.layout import Triple
 Floats = NDArray[np.float64]
 
 SURE_OF_VALUE, SURE_OF_COLOUR = 1.3, 2.6
-"""Sigmas by which a pattern must stand clear. Of value nine in ten, one-sided; a sheet of colours
-has dozens of neighbours, so that there one in a hundred would be too many."""
+"""By how many sigmas a pattern must exceed its limit before it is claimed.
+
+1.3 is nine in ten, one-sided. A sheet of colours has dozens of neighbouring cells, so that even one
+false claim in a hundred would be too many there.
+"""
 
 TOGETHER_UNDER = 0.45  # of a step: neighbours closer than this read as one
 JUMP_OVER = 1.6  # steps: a jump this large makes its neighbours look crowded
@@ -32,29 +36,35 @@ _LEAST_TURN = 1.0  # hue steps between neighbours on a wheel that can be called 
 _FEWEST_TO_BUNCH = 5
 _BENDS = np.exp(np.linspace(-0.8, 0.8, 65))  # powers: 1 is even
 _BENT, _BENT_ALONE = 0.2, 0.06
-"""Logarithm of the power from which a row counts as bent, and what must be left of it once what
-all cells of the sheet share is taken off: a lamp's cast pushes rows of greys along."""
+"""How bent a row must be, as the logarithm of a power; 0 is even.
+
+The second holds once the error that all cells of the sheet share is taken off: a lamp's cast can
+make a row of greys look bent.
+"""
 
 _BENT_SURE, _BENT_SURE_ALONE = 11.0, 6.0
-"""Twice the logarithm by which the bent row must be likelier, and where both ways agree on it."""
+"""Twice the log-likelihood ratio of a bent row over an even one from which it is claimed.
+
+The lower one is enough where the row is bent both with and without the shared error.
+"""
 
 _COLOURED = 4.6  # chroma that some cell of a row of colours must be asked for
 _END_DOUBT = 0.14  # of the way, that an end may lie off its place in a row that is only crowded
-_OUTLIER = 3.0  # sigmas beyond which one cell says no more about the row
+_OUTLIER = 3.0  # sigmas; a cell further off counts as if it were this far off
 _FINE = 24  # pieces between neighbours
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Row:
-    """The trusted cells of a band and where each lies on its way."""
+    """The trusted cells of a band and the place of each between its ends, 0 to 1."""
 
     band: Band
     strays: tuple[Stray, ...]
     asked: Floats  # (n,) 0..1
     painted: Floats  # (n,)
-    alone: Floats  # (n,) the same, what all cells share taken off
-    sigma: Floats  # (n,)
-    covariance: Floats  # (n, n) of where they are painted: a lamp pushes alike cells alike
+    alone: Floats  # (n,) as painted, without the error that all cells of the sheet share
+    sigma: Floats  # (n,) of `alone`
+    covariance: Floats  # (n, n) of `painted`: a lamp changes similar colours similarly
 
 
 def find_in_rows(evidence: Evidence) -> Iterator[Finding]:
@@ -77,7 +87,10 @@ def find_in_rows(evidence: Evidence) -> Iterator[Finding]:
 
 
 def jumps_of(evidence: Evidence) -> dict[str, tuple[float, float]]:
-    """Give, by the first of two neighbours, their jump over the one asked for, and its sigma."""
+    """Give how large each step is, as a share of the step asked for, with its sigma.
+
+    Steps are named by the id of the first of their two cells.
+    """
     jumps: dict[str, tuple[float, float]] = {}
     for band in evidence.asked.bands:
         if band.even is Even.HUE:
@@ -95,7 +108,7 @@ def jumps_of(evidence: Evidence) -> dict[str, tuple[float, float]]:
 
 
 def _hue_jumps(evidence: Evidence, band: Band) -> dict[str, tuple[float, float]]:
-    """Give the same round a wheel, in hue."""
+    """Give how large the steps of hue round a wheel are; otherwise like `jumps_of`."""
     jumps = {}
     for one, two in pairwise((*band.cells, band.cells[0])):
         first, second = evidence.strays.get(one.id), evidence.strays.get(two.id)
@@ -110,7 +123,7 @@ def _hue_jumps(evidence: Evidence, band: Band) -> dict[str, tuple[float, float]]
 
 
 def _neighbours(row: Row) -> Iterator[tuple[int, Stray, Stray]]:
-    """Give the place and both of every two neighbours between which no cell is missing."""
+    """Give each pair of cells that are neighbours on the sheet, with the index of the first."""
     order = {cell.id: n for n, cell in enumerate(row.band.cells)}
     for n, (one, two) in enumerate(pairwise(row.strays)):
         if order[two.cell.id] - order[one.cell.id] == 1:
@@ -133,7 +146,7 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
         sigma = np.array([s.step_sigma for s in strays]) / abs(span)
         covariance = covariance / (PER_VALUE * span) ** 2
     else:
-        # Crowding may run through all rows of a sheet: what is shared stays in.
+        # All rows of a sheet may be crowded alike, so the shared error is not taken off here.
         asked, length, (painted, alone) = _along(
             band, [s.seen.lab for s in strays], [s.lab for s in strays]
         )
@@ -153,7 +166,10 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
 
 
 def _along(band: Band, *painted: Sequence[Triple]) -> tuple[Floats, float, list[Floats]]:
-    """Give where a band's cells are asked, 0..1, its length in CIEDE2000, where others lie."""
+    """Give the expected places of a band's cells (0..1), its length (CIEDE2000), and other places.
+
+    The others are those of each list of painted colours along the same line.
+    """
     labs = np.array([cell.lab for cell in band.cells])
     lengths = np.concatenate([[0.0], np.cumsum(ciede2000(labs[1:], labs[:-1]))])
     if lengths[-1] <= 0.0:
@@ -168,7 +184,7 @@ def _along(band: Band, *painted: Sequence[Triple]) -> tuple[Floats, float, list[
 
 
 def _bunched(row: Row, evidence: Evidence) -> Finding | None:
-    """Find steps crowded at an end: a power of the place fits far better than none."""
+    """Find steps crowded at an end: raising every place to a power fits far better than not."""
     ends = [
         abs(painted - asked)
         for painted, asked in zip(row.painted, row.asked, strict=True)
@@ -197,7 +213,7 @@ def _bunched(row: Row, evidence: Evidence) -> Finding | None:
 
 
 def _bend(asked: Floats, painted: Floats, covariance: Floats) -> tuple[float, float]:
-    """Give the logarithm of the likeliest power, and by how much it is likelier than even steps."""
+    """Give the logarithm of the likeliest power, and twice its log-likelihood ratio over none."""
     bent = np.clip(asked, 0.0, 1.0)[None] ** _BENDS[:, None]
     evened = np.linalg.solve(np.linalg.cholesky(covariance), (painted - bent).T).T
     off = np.minimum(np.abs(evened), _OUTLIER)

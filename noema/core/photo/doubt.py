@@ -1,7 +1,8 @@
-"""How far cells' colours may be wrong, from everything that made them.
+"""How far the colours of cells may be wrong.
 
-Errors are added as covariances of linear RGB relative to paper: those of light, texture and paper
-move all channels together, the tone curve's each by its own depth, the colour fit's as it says.
+Every source of error is a covariance of linear RGB relative to paper, and they are added up.
+Light, texture and paper change all three channels by the same share. The tone curve changes each
+channel by how far down the curve it lies. The colour fit gives its own covariance.
 """
 
 from dataclasses import dataclass
@@ -23,9 +24,9 @@ from noema.core.sheet.layout import Triple
 
 Floats = NDArray[np.float64]
 
-_CAMERA_LOG = 0.012  # one sigma of the logarithm of luminance the camera itself adds to a cell
-_TONE_BETWEEN_CELLS = 0.3  # share of the tone curve's doubt that a difference of cells keeps
-_PAINT_BETWEEN_CELLS = 0.7  # share of a paint's own doubt that a difference of cells keeps
+_CAMERA_LOG = 0.012  # one sigma of the camera's own noise, in the logarithm of a cell's luminance
+_TONE_BETWEEN_CELLS = 0.3  # share of the tone curve's doubt left in the difference of two cells
+_PAINT_BETWEEN_CELLS = 0.7  # share of a paint's own doubt left in the difference of two cells
 _DARK, _WELL_LIT = 0.0008, 0.4  # linear: veil and noise that don't shrink with the light
 _WIDER, _LAMP_UNTOLD = 1.03, 1.3  # what is left out, from seeds kept for tuning: lamps vary much
 _NUDGE = 0.3  # Lab units
@@ -140,16 +141,19 @@ def _to_lab(covariance: Floats, rgb: Floats, paper_lab: Triple) -> Floats:
 
 
 def _step_sigmas(labs: Floats, curve: Floats, own: Floats, paint: Floats) -> Floats:
-    """Give one sigma of L* against other cells: what all cells share falls out.
+    """Give one sigma of the difference of L* to other cells, in which shared errors cancel.
 
-    Of the curve and of a cell's own the logarithm's sigma is given, of its paint that of L*.
+    `curve` and `own` are sigmas of the logarithm of luminance, `paint` of L*.
     """
     seen = _lightness_slope(labs[:, 0]) * np.hypot(own, _TONE_BETWEEN_CELLS * curve)
     return np.hypot(seen, _PAINT_BETWEEN_CELLS * paint)
 
 
 def _doubts(labs: Floats, hvcs: list[HVC], spread: Floats, steps: Floats) -> list[Doubt]:
-    """Give each doubt; `hvcs` are of all cells, then of all a little lighter, redder, yellower."""
+    """Give the doubt of each cell.
+
+    `hvcs` holds all n cells as they are, then all a little lighter, redder and yellower (4n).
+    """
     sizes, ways = np.linalg.eigh(spread)
     moves = np.sqrt(np.maximum(sizes, 0.0))[:, None, :] * ways  # (n, 3, 3): columns are moves
     away = np.stack([ciede2000(labs, labs + moves[:, :, n]) for n in range(3)], axis=-1)
