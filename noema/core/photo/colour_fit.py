@@ -35,7 +35,7 @@ _REACH = np.array([18.0, 3.5, 3.5])  # Lab units at a grey over which colours ar
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Residuals:
-    """What no map takes away about some colours: linear RGB, weighted as by `weight_of`."""
+    """What a fitted map leaves of some colours: linear RGB, weighted as by `weight_of`."""
 
     places: Floats  # (m, 3) Lab of those colours
     means: Floats  # (m, 3)
@@ -73,7 +73,7 @@ class ColourFit:
 
 
 def residuals_of(rows: Floats) -> Residuals:
-    """Take a rest from rows (m, 15): place, mean, covariance."""
+    """Read residuals from rows (m, 15): place, mean, covariance."""
     places, means, covariances = np.split(rows, (OUT, 2 * OUT), axis=1)
     return Residuals(places=places, means=means, covariances=covariances.reshape(-1, OUT, OUT))
 
