@@ -48,7 +48,7 @@ from noema.settings import Settings
 from noema.store.assignments import assignments_of_class
 from noema.store.engine import Sessions, bring_up_to_date, open_engine, open_sessions
 from noema.store.people import teacher_by_email
-from noema.store.reviews import review_queue
+from noema.store.reviews import waiting_for_review
 from tools.cluster import Cluster
 
 ROOT = Path(__file__).parents[1]
@@ -102,7 +102,7 @@ def bench_review(sessions: Sessions, settings: Settings) -> None:
     with sessions() as session:
         assignment = assignments_of_class(session, full)[0]
         asked = exercise_of(session, assignment).asked
-        queue = review_queue(session, school_id)
+        queue = [one.photograph_id for one in waiting_for_review(session, school_id)]
     readings = cycle([read_at_random(asked, "K7Q2-04", Random(n)) for n in range(20)])
     gc.freeze()
 

@@ -1,11 +1,10 @@
 """A school and its first teacher begin."""
 
-from zoneinfo import available_timezones
-
 from email_validator import EmailNotValidError, validate_email
 from sqlalchemy.orm import Session
 
 from noema.actions import passwords
+from noema.actions.set_time_zone import checked_time_zone
 from noema.core.errors import Refused
 from noema.store.people import add_school, add_teacher, school_by_name, teacher_by_email
 
@@ -16,11 +15,9 @@ def create_school(
     session: Session, school: str, email: str, name: str, password: str, time_zone: str = "UTC"
 ) -> int:
     """Make a school with one teacher who can log in; gives the school's number."""
-    if time_zone not in available_timezones():
-        raise Refused(f"“{time_zone}” is no time zone: give one such as Europe/London.")
     if not school.strip() or school_by_name(session, school.strip()) is not None:
         raise Refused(f"There is already a school called “{school}”, or the name is empty.")
-    school_id = add_school(session, school.strip(), time_zone)
+    school_id = add_school(session, school.strip(), checked_time_zone(time_zone))
     add_colleague(session, school_id, email, name, password)
     return school_id
 

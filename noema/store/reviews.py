@@ -84,7 +84,7 @@ def waiting_for_review(
 
     Of one assignment, or of every one; of each no more than so many.
     """
-    question = _latest(school_id).where(ReviewRow.state == ReviewState.OPEN.value)
+    question = _waiting(school_id)
     if assignment_id is not None:
         question = question.where(Sheet.assignment_id == assignment_id)
     if at_most is not None:
@@ -107,8 +107,7 @@ def waiting_by_assignment(session: Session, school_id: int) -> dict[int, Waits]:
     """How many sheets of which assignments wait for the teacher?"""
     holds = JudgementRow.holds_plainly & (KeyRevision.number == Assignment.revision)
     question = (
-        _latest(school_id)
-        .where(ReviewRow.state == ReviewState.OPEN.value)
+        _waiting(school_id)
         .with_only_columns(
             Sheet.assignment_id,
             func.count().label("waiting"),
@@ -124,13 +123,12 @@ def waiting_by_assignment(session: Session, school_id: int) -> dict[int, Waits]:
 
 def waiting_count(school_id: int) -> Select[int]:
     """How many attempts wait for the teacher?"""
-    question = _latest(school_id).where(ReviewRow.state == ReviewState.OPEN.value)
-    return question.with_only_columns(func.count())
+    return _waiting(school_id).with_only_columns(func.count())
 
 
 def decided(session: Session, school_id: int, state: ReviewState) -> tuple[AttemptRow, ...]:
     """Which latest attempts stand accepted, or sent back?"""
-    question = _latest(school_id).where(ReviewRow.state == state.value)
+    question = _latest(school_id, state)
     return _rows(session, question.order_by(*_IN_ORDER))
 
 
@@ -148,8 +146,7 @@ class QueuePlace:
 def place_in_queue(session: Session, school_id: int, photograph_id: int) -> QueuePlace:
     """Where does a photograph lie among those that wait for the teacher, and between which?"""
     queue = (
-        _latest(school_id)
-        .where(ReviewRow.state == ReviewState.OPEN.value)
+        _waiting(school_id)
         .with_only_columns(
             Photograph.id,
             *(
@@ -174,17 +171,6 @@ def place_in_queue(session: Session, school_id: int, photograph_id: int) -> Queu
         after=None if own is None else own.after,
         first=next((row.id for row in rows if row.id != photograph_id), None),
     )
-
-
-def review_queue(session: Session, school_id: int) -> tuple[int, ...]:
-    """Which photographs wait for the teacher, in order, by number alone?"""
-    question = (
-        _latest(school_id)
-        .where(ReviewRow.state == ReviewState.OPEN.value)
-        .order_by(*_IN_ORDER)
-        .with_only_columns(Photograph.id)
-    )
-    return tuple(session.scalars(question))
 
 
 def attempts_of_class(session: Session, class_id: int) -> tuple[AttemptRow, ...]:
@@ -265,8 +251,13 @@ def _lines() -> ScalarSelect[int]:
     )
 
 
-def _latest(school_id: int) -> Select[*tuple[Any, ...]]:
-    return _attempts().where(Photograph.id.in_(_latest_ids(SchoolClass.school_id == school_id)))
+def _waiting(school_id: int) -> Select[*tuple[Any, ...]]:
+    return _latest(school_id, ReviewState.OPEN)
+
+
+def _latest(school_id: int, state: ReviewState) -> Select[*tuple[Any, ...]]:
+    latest = _latest_ids(SchoolClass.school_id == school_id)
+    return _attempts().where(Photograph.id.in_(latest), ReviewRow.state == state.value)
 
 
 def _latest_ids(condition: ColumnElement[bool]) -> Select[int]:

@@ -7,17 +7,17 @@ from noema.core.errors import NotFound, OutOfDate, Refused
 from noema.core.judging.review import Decision, ReviewState, Verb
 from noema.core.judging.verdict import Verdict
 from noema.store.decisions import record_of
-from noema.store.reviews import review_queue
+from noema.store.reviews import waiting_for_review
 
 
 def test_accepting_takes_it_off_the_pile_and_undo_puts_it_back(school):
     photo = school.reviewable()
     school.decides(photo, Decision(verb=Verb.ACCEPT))
     with school.sessions() as session:
-        assert review_queue(session, school.id) == ()
+        assert waiting_for_review(session, school.id) == ()
     school.decides(photo, Decision(verb=Verb.UNDO))
     with school.sessions() as session:
-        assert review_queue(session, school.id) == (photo,)
+        assert [one.photograph_id for one in waiting_for_review(session, school.id)] == [photo]
         verbs = [line.decision.verb for line in record_of(session, photo)]
     assert verbs == [Verb.ACCEPT, Verb.UNDO]
 

@@ -185,3 +185,13 @@ def test_a_school_and_its_first_teacher_are_made(settings, sessions, monkeypatch
     again = noema(*call)
     assert again.returncode == 2
     assert "already a school" in again.stderr
+    elsewhere = [*call, "--time-zone", "Europe/Saltmarsh"]
+    elsewhere[2], elsewhere[4] = "Dale School", "kit@dale.example"
+    refused = noema(*elsewhere)
+    assert refused.returncode == 2
+    assert "is no time zone" in refused.stderr
+    elsewhere[-1] = "Europe/London"
+    assert noema(*elsewhere).returncode == 0
+    with sessions() as session:
+        teacher = log_in(session, "kit@dale.example", "a long enough one")
+        assert teacher.time_zone == "Europe/London"

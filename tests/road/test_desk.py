@@ -6,7 +6,7 @@ from playwright.sync_api import Page, expect
 
 from bench.full_class import SCALE, WHEEL, fill_class
 from noema.formats.photo_file import jpeg_bytes
-from noema.store.reviews import review_queue
+from noema.store.reviews import waiting_for_review
 from tests.road.browser import grave_faults, log_in
 from tests.trade import found_school
 
@@ -30,7 +30,7 @@ def full_school(sessions, files, *, students, chosen=SCALE):
 
 def review_queue_of(sessions, school):
     with sessions() as session:
-        return review_queue(session, school.id)
+        return tuple(one.photograph_id for one in waiting_for_review(session, school.id))
 
 
 def test_twenty_four_sheets_are_reviewed_by_keys_alone(page: Page, sessions, files):
@@ -116,7 +116,7 @@ def test_no_screen_of_the_desk_has_a_grave_fault(page: Page, desk_school, sessio
     school, photo = desk_school
     log_in(page, school)
     with sessions() as session:
-        wheel = review_queue(session, school.id)[0]
+        wheel = waiting_for_review(session, school.id)[0].photograph_id
     addresses = [
         "/review",
         f"/review/{wheel}",

@@ -213,3 +213,22 @@ def test_a_sheet_of_tube_swatches_gives_the_colours_of_an_own_tube(app, sessions
     }  # fmt: skip
     assert "Put Our rose on the shelf" in client.post("/paints/tubes/new", data=fit).text
     assert client.get(f"/paints/tubes/new?from={photo}-s9a").status_code == 404
+
+
+@pytest.mark.parametrize(
+    ("chosen", "meanwhile"),
+    [
+        (None, "against named hues, or the medium&#39;s usual ends of value"),
+        (CHART, "against what these paints give"),
+    ],
+)
+def test_a_key_page_says_what_holds_until_the_teachers_sheet_does(
+    app, sessions, files, chosen, meanwhile
+):
+    school = found_school(sessions, files, chosen=chosen)
+    client = school.teacher(app)
+    url = f"/assignments/{school.assignment_id}"
+    client.post(f"{url}/held", data={"key": "teacher", "level": "beginner"})
+    assert f"until you make one the key, {meanwhile}" in client.get(f"{url}/key").text
+    client.post(f"{url}/held", data={"key": "named", "level": "beginner"})
+    assert "until you make one the key" not in client.get(f"{url}/key").text

@@ -10,7 +10,7 @@ from sqlalchemy.engine import Engine
 from bench.full_class import fill_class
 from noema.store.assignments import assignments_of_class
 from noema.store.classes import students_of_class
-from noema.store.reviews import review_queue
+from noema.store.reviews import waiting_for_review
 from tests.trade import found_school
 
 PAGES = (
@@ -105,7 +105,7 @@ _MOST_OF_A_DESK = 10
 def test_the_desk_asks_little_however_much_waits(app, few_and_many):
     for school, _ in few_and_many:
         with school.sessions() as session:
-            queue = review_queue(session, school.id)
+            queue = [one.photograph_id for one in waiting_for_review(session, school.id)]
         client = school.teacher(app)
         with counted() as asked:
             page = client.get(f"/review/{queue[1]}?done={queue[0]}").text

@@ -17,8 +17,7 @@ from noema.core.exercises.from_paints import tubes_of
 from noema.core.exercises.options import Options, number, some_tubes
 from noema.core.exercises.paths import (
     Stop,
-    cell_of,
-    end_or_step,
+    cells_of_row,
     even_places,
     even_stops,
     wash_way,
@@ -83,7 +82,7 @@ def _row(tube: Tube, row: int, steps: int, ground: Ground, what: Ladder) -> Band
     surface = ground.paints.binder.dry
     start, end = (Part(tube=tube, amount=1.0),), what.to(tube, ground.paints)
     stops = even_stops(way_between(start, end, surface), steps, Even.DISTANCE, surface)
-    return _band(tube, row, stops, f"{{}} of {steps - 1} equal steps towards {what.end}.")
+    return _band(tube, row, stops, what.end)
 
 
 def _washed(tube: Tube, row: int, steps: int, ground: Ground) -> Band:
@@ -94,21 +93,14 @@ def _washed(tube: Tube, row: int, steps: int, ground: Ground) -> Band:
     thick = np.exp(np.interp(places, np.arange(len(coats)), np.log(coats)))
     exact = film_labs([tube], [[1.0]] * steps, thick, surface).tolist()
     stops = tuple(Stop(parts=parts, lab=(lab[0], lab[1], lab[2])) for lab in exact)
-    return _band(tube, row, stops, f"{{}} of {steps - 1} equal steps towards bare paper.")
+    return _band(tube, row, stops, "bare paper")
 
 
-def _band(tube: Tube, row: int, stops: tuple[Stop, ...], note: str) -> Band:
-    cells = tuple(
-        cell_of(
-            stop,
-            f"r{row}c{n}",
-            str(n),
-            f"{tube.label.capitalize()} as it comes." if n == 1 else note.format(n - 1),
-            role=end_or_step(n, len(stops)),
-        )
-        for n, stop in enumerate(stops, start=1)
-    )
-    return Band(label=tube.label, cells=cells, even=Even.DISTANCE)
+def _band(tube: Tube, row: int, stops: tuple[Stop, ...], towards: str) -> Band:
+    steps = len(stops) - 1
+    later = (f"{n} of {steps} equal steps towards {towards}." for n in range(1, steps + 1))
+    notes = [f"{tube.label.capitalize()} as it comes.", *later]
+    return Band(label=tube.label, cells=cells_of_row(stops, row, notes), even=Even.DISTANCE)
 
 
 def _is_flat(band: Band) -> bool:

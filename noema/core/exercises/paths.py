@@ -140,6 +140,14 @@ def cell_of(
     )
 
 
+def cells_of_row(stops: Sequence[Stop], row: int, notes: Sequence[str]) -> tuple[AskedCell, ...]:
+    """Make the stops of a way a row to paint; a note each says why it is there."""
+    return tuple(
+        cell_of(stop, f"r{row}c{n}", str(n), note, role=end_or_step(n, len(stops)))
+        for n, (stop, note) in enumerate(zip(stops, notes, strict=True), start=1)
+    )
+
+
 def _unit_pull(parts: Sequence[Part], tubes: tuple[Tube, ...], pull: Floats) -> Floats:
     amounts = np.zeros(len(tubes))
     for part in parts:

@@ -41,15 +41,6 @@ class Unit:
         """Give the Friday of a week, when what is due in it is due."""
         return self.monday_of(week) + timedelta(days=_FRIDAY)
 
-    def said_on(self, day: date) -> str:
-        """Say where the unit is on a day."""
-        week = self.week_on(day)
-        if week < 1:
-            return f"unit of {self.weeks} weeks, not begun"
-        if week > self.weeks:
-            return f"unit of {self.weeks} weeks, over"
-        return f"week {week} of {self.weeks}"
-
 
 def monday_of(day: date) -> date:
     """Give the Monday before a day, or the day itself."""

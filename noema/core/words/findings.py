@@ -6,6 +6,8 @@ from noema.core.judging.judgement import Finding, FindingKind, Judgement, Manner
 from noema.core.words.amounts import cells_words, is_or_are, opening, step_words
 from noema.core.words.tubes import tube_words
 
+Labels = Mapping[str, str]  # of cells by id, or of a school's tubes by name
+
 _MOST_SAID = 3  # cells, each with what it leans to
 
 
@@ -15,9 +17,6 @@ def finding_words(finding: Finding, judgement: Judgement) -> str:
         return finding.told
     labels = {cell.id: cell.label for cell in judgement.cells}
     return opening(_SAYS[finding.kind](finding, labels, judgement.own_tubes))
-
-
-Labels = Mapping[str, str]  # of cells by id, or of a school's tubes by name
 
 
 def _named(finding: Finding, labels: Labels) -> str:

@@ -27,4 +27,9 @@ def class_lines(rows: Sequence[ClassRow]) -> tuple[ClassLine, ...]:
 
 def week_words(row: ClassRow) -> str:
     """Say where a class is in its unit today."""
-    return row.unit.said_on(today())
+    unit, week = row.unit, row.unit.week_on(today())
+    if week < 1:
+        return f"unit of {unit.weeks} weeks, not begun"
+    if week > unit.weeks:
+        return f"unit of {unit.weeks} weeks, over"
+    return f"week {week} of {unit.weeks}"

@@ -47,7 +47,7 @@ class KeyPage:
     row: AssignmentRow
     shown: Shown
     held: str  # what against, in words
-    is_awaited: bool  # a sheet of the teacher's is to be the key, and none is yet
+    meanwhile: str  # what against until a sheet of the teacher's is the key; empty: it is
     tolerances: str  # the tolerances in words
     by_teacher: bool
     own: tuple[OwnSheet, ...]
@@ -85,7 +85,7 @@ def key(assignment_id: int) -> str:
         row=row,
         shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, url),
         held=KEY_WORDS[row.key],
-        is_awaited=row.key is Key.TEACHER and exercise.key_photograph_id is None,
+        meanwhile="" if exercise.key is row.key else KEY_WORDS[exercise.key],
         tolerances=row.tolerance.said,
         by_teacher=row.key is Key.TEACHER,
         own=tuple(own),

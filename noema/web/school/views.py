@@ -2,12 +2,11 @@
 
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from zoneinfo import available_timezones
 
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
-from noema.actions.set_time_zone import set_time_zone
+from noema.actions.set_time_zone import set_time_zone, time_zones
 from noema.web.frame.clock import here
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
@@ -33,7 +32,7 @@ def of_school() -> str:
         frame=frame(Stage.PLAN),
         name=me().school_name,
         time_zone=me().time_zone,
-        zones=tuple(sorted(available_timezones())),
+        zones=time_zones(),
         now=here(datetime.now(UTC)),
     )
     return render_template("school/school.html", page=page)
@@ -42,5 +41,5 @@ def of_school() -> str:
 @school.post("/school")
 def keep() -> Response:
     """Choose the school's time zone."""
-    set_time_zone(db(), me().school_id, request.form.get("time_zone", "").strip())
+    set_time_zone(db(), me().school_id, request.form.get("time_zone", ""))
     return redirect(url_for("school.of_school"), 303)

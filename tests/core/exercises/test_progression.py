@@ -89,3 +89,11 @@ def test_a_sheet_of_it_is_printed_painted_read_and_judged():
     assert judged.exercise == "progression"
     assert judged.count(Verdict.HOLDS) >= 10
     assert judged.count(Verdict.OFF) == 0
+
+
+@pytest.mark.parametrize(("paints", "is_alone"), [("three-traditional", True), (SPLIT, False)])
+def test_a_branch_by_itself_is_not_told_to_be_led_to_a_tube(paints, is_alone):
+    exercise = asked("progression", choose(), paints)
+    assert any(band.label == "by itself" for band in exercise.bands) is is_alone
+    said = " ".join(exercise.how_to)
+    assert ("The one by itself begins with red." in said) is is_alone

@@ -28,13 +28,7 @@ def test_weeks_are_counted_from_the_day_the_unit_begins(day, week):
 def test_what_is_due_in_a_week_is_due_on_its_friday():
     assert UNIT.monday_of(1) == monday_of(WEDNESDAY) == date(2026, 9, 7)
     assert UNIT.friday_of(1) == date(2026, 9, 11)
-    assert UNIT.friday_of(6) == date(2026, 10, 16)  # over the end of summer time or not
-
-
-def test_a_unit_says_where_it_is():
-    assert UNIT.said_on(date(2026, 9, 8)) == "unit of 12 weeks, not begun"
-    assert UNIT.said_on(date(2026, 10, 14)) == "week 6 of 12"
-    assert UNIT.said_on(date(2026, 12, 2)) == "unit of 12 weeks, over"
+    assert UNIT.friday_of(6) == date(2026, 10, 16)
 
 
 def test_a_unit_between_two_days_holds_both_and_is_never_longer_than_a_year():

@@ -8,7 +8,7 @@ from noema.core.exercises.cells import DRY
 from noema.core.exercises.from_paints import greyest_pairs, white_of
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, number
-from noema.core.exercises.paths import cell_of, end_or_step, even_stops, way_between
+from noema.core.exercises.paths import cells_of_row, even_stops, way_between
 from noema.core.exercises.tolerance import by_level
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import white_to_show
@@ -35,16 +35,8 @@ def _ask(chosen: GreyOptions, ground: Ground) -> Asked:
     for row, pair in enumerate(found, start=1):
         warm, cool = (_greyed(tube, pair.parts, white) for tube in pair.tubes)
         stops = even_stops(way_between(warm, cool, surface), steps, Even.DISTANCE, surface)
-        cells = tuple(
-            cell_of(
-                stop,
-                f"r{row}c{n}",
-                str(n),
-                f"Grey {n} of {steps}, steered by its parts.",
-                role=end_or_step(n, steps),
-            )
-            for n, stop in enumerate(stops, start=1)
-        )
+        notes = [f"Grey {n} of {steps}, steered by its parts." for n in range(1, steps + 1)]
+        cells = cells_of_row(stops, row, notes)
         label = " and ".join(tube.label for tube in pair.tubes)
         bands.append(Band(label=label, cells=cells, even=Even.DISTANCE))
     return Asked(

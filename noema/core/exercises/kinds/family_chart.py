@@ -9,6 +9,7 @@ from noema.core.exercises.kind import Kind, weights
 from noema.core.exercises.options import Options, one_tube, some_tubes
 from noema.core.exercises.paths import (
     cell_of,
+    cells_of_row,
     end_or_step,
     even_stops,
     way_between,
@@ -100,16 +101,9 @@ def _one_to_all(name: str, ground: Ground) -> Asked:
     bands = []
     for row, other in enumerate(others, start=1):
         stops = even_stops(way_of_tubes(one, other, surface), _COLUMNS, Even.DISTANCE, surface)
-        cells = tuple(
-            cell_of(
-                stop,
-                f"r{row}c{n}",
-                str(n),
-                f"{n - 1} of {_COLUMNS - 1} equal steps from {one.label} to {other.label}.",
-                role=end_or_step(n, _COLUMNS),
-            )
-            for n, stop in enumerate(stops, start=1)
-        )
+        way = f"equal steps from {one.label} to {other.label}."
+        notes = [f"{n} of {_COLUMNS - 1} {way}" for n in range(_COLUMNS)]
+        cells = cells_of_row(stops, row, notes)
         bands.append(Band(label=f"to {other.label}", cells=cells, even=Even.DISTANCE))
     return Asked(
         kind=KIND.name,

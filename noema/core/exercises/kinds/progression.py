@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from noema.core.colour.names import hue_step
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, Band, Even, Ground
 from noema.core.exercises.cells import DRY
@@ -14,8 +15,7 @@ from noema.core.exercises.from_paints import pure, white_of
 from noema.core.exercises.kind import Kind, Plot, weights
 from noema.core.exercises.options import Options, hue_or_tube, number, some_tubes, word
 from noema.core.exercises.paths import (
-    cell_of,
-    end_or_step,
+    cells_of_row,
     even_places,
     even_stops,
     stop_of,
@@ -33,6 +33,7 @@ _STEPS = range(4, 8)
 _FEWEST, _MOST = 3, 5  # branches
 _WHITE, _PALE_YELLOW = "white", "pale-yellow"
 _LIGHTENERS = ((_WHITE, "white"), (_PALE_YELLOW, "pale yellow: white with a little yellow"))
+_ALONE = "by itself"  # a branch that is led nowhere
 _SHOWS = 24.0  # CIEDE2000 from white at which a pale yellow is plainly yellow, and still pale
 _YELLOWS = np.geomspace(0.005, 2.0, 60)  # volumes of yellow to one of white
 _YELLOW = 6.0  # chroma of a tint from which a tube makes a pale yellow, no beige
@@ -58,16 +59,7 @@ def _ask(chosen: ProgressionOptions, ground: Ground) -> Asked:
     bands = []
     for row, (label, mix) in enumerate(_branches(chosen, base, ground), start=1):
         stops = even_stops(way_between(mix, light, surface), chosen.steps, Even.DISTANCE, surface)
-        cells = tuple(
-            cell_of(
-                stop,
-                f"r{row}c{n}",
-                str(n),
-                _note(n, chosen.steps, mix, light),
-                role=end_or_step(n, chosen.steps),
-            )
-            for n, stop in enumerate(stops, start=1)
-        )
+        cells = cells_of_row(stops, row, _notes(chosen.steps, mix, light))
         bands.append(Band(label=label, cells=cells, even=Even.DISTANCE))
     return Asked(
         kind=KIND.name,
@@ -76,7 +68,8 @@ def _ask(chosen: ProgressionOptions, ground: Ground) -> Asked:
         bands=tuple(bands),
         how_to=(
             f"Mix plenty of {name} first ({say_parts(base)}): every branch starts from it.",
-            "Lead each branch halfway to its tube; that is its first cell.",
+            "Lead each branch halfway to its tube; that is its first cell."
+            + (f" The one by itself begins with {name}." if bands[0].label == _ALONE else ""),
             f"Then lighten each in even steps with {words} ({say_parts(light)}). "
             "Which branches stay lively?",
             "Clean the knife between branches. " + DRY,
@@ -120,7 +113,7 @@ def _branches(
         halfway = even_places(led.labs, 3, Even.DISTANCE)[1:2]
         branches.append((f"to {tube.label}", stops_at(led, halfway, surface)[0].parts))
     if len(branches) < _FEWEST and not chosen.tubes:
-        branches.insert(0, ("by itself", base))  # of few tubes: the hue alone beside the others
+        branches.insert(0, (_ALONE, base))  # of few tubes: the hue alone beside the others
     if not _FEWEST <= len(branches) <= _MOST:
         raise BadExercise(
             f"A progression has {_FEWEST} to {_MOST} branches towards tubes other than its own, "
@@ -148,7 +141,7 @@ def _apart(one: Tube, other: Tube) -> float:
     hues = qualities(one).shown.hue100, qualities(other).shown.hue100
     if hues[0] is None or hues[1] is None:
         return 50.0
-    return abs((hues[0] - hues[1] + 50.0) % 100.0 - 50.0)
+    return abs(hue_step(hues[0], hues[1]))
 
 
 def _is_yellow(tube: Tube, ground: Ground) -> bool:
@@ -156,12 +149,12 @@ def _is_yellow(tube: Tube, ground: Ground) -> bool:
     return shown.chroma >= _YELLOW and ground.table.lean(shown).hue == "yellow"
 
 
-def _note(n: int, steps: int, mix: tuple[Part, ...], light: tuple[Part, ...]) -> str:
-    if n == 1:
-        return f"The branch as it is led: {say_parts(mix)}."
-    if n == steps:
-        return f"What it is lightened with: {say_parts(light)}."
-    return f"{n - 1} of {steps - 1} equal steps up to the light."
+def _notes(steps: int, mix: tuple[Part, ...], light: tuple[Part, ...]) -> list[str]:
+    return [
+        f"The branch as it is led: {say_parts(mix)}.",
+        *(f"{n} of {steps - 1} equal steps up to the light." for n in range(1, steps - 1)),
+        f"What it is lightened with: {say_parts(light)}.",
+    ]
 
 
 KIND = Kind(
