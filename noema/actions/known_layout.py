@@ -11,9 +11,10 @@ from noema.actions.work_out_exercise import Exercise
 from noema.core.photo.by_hand import Outline, read_by_hand
 from noema.core.photo.card import ReferenceCard
 from noema.core.photo.knowledge import with_known_print, with_known_tubes
-from noema.core.photo.marks import FoundMarks
 from noema.core.photo.picture import Picture
 from noema.core.photo.read import ReadSheet, read_found
+from noema.core.photo.stages.identify import Identified, IdentifiedSheet
+from noema.core.photo.stages.place import Sought
 from noema.core.sheet.layout import Layout, Triple
 from noema.formats.layout_json import layout_from_json, layout_to_json
 from noema.formats.outline_json import outline_from_json, outline_to_json
@@ -34,11 +35,14 @@ class KnownLayout:
     outline: Outline | None  # as a teacher placed it
     basis: str  # changes whenever what is known changes; empty where nothing is
 
-    def read(self, picture: Picture, marks: FoundMarks, *, check_code: bool) -> ReadSheet:
+    def read(
+        self, picture: Picture, found: Identified, own: IdentifiedSheet | None, *, check_code: bool
+    ) -> ReadSheet:
         """Read a photograph: as a teacher placed the sheet, or else by its marks."""
         if self.outline is not None:
             return read_by_hand(picture, self.outline, self.layout, self.card)
-        return read_found(picture, marks, self.layout, check_code=check_code, card=self.card)
+        sought = Sought(picture=picture, layout=self.layout, card=self.card)
+        return read_found(sought, found, own, check_code=check_code)
 
 
 def known_layout(

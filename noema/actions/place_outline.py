@@ -6,10 +6,8 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
 from noema.core.photo.by_hand import Outline, check_outline, outline_of
-from noema.core.photo.identify import marks_of_part
-from noema.core.photo.landmarks import register
-from noema.core.photo.marks import find_marks
-from noema.core.photo.straighten import place_page
+from noema.core.photo.stages.identify import find_sheets
+from noema.core.photo.stages.place import SheetToPlace, Sought, place
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.layout import Layout
 from noema.devices.file_store import FileStore
@@ -50,15 +48,16 @@ def to_place(
         return None
     sheet = sheet_of_school(session, school_id, number)
     layout = _layout(session, sheet)
-    rgb = open_photo(files.get(photo.sha256)).rgb
-    size = (rgb.shape[1], rgb.shape[0])
+    picture = open_photo(files.get(photo.sha256))
+    size = (picture.rgb.shape[1], picture.rgb.shape[0])
     placed_before = beside_photo(session, photo.id).outline
     if placed_before is not None:
         outline = outline_from_json(placed_before)
     else:
-        marks = marks_of_part(find_marks(rgb), photo.part)
-        flat = place_page(marks, layout.markers)
-        outline = outline_of(flat and register(rgb, flat, layout).placed, layout, size)
+        found = find_sheets(picture).part(photo.part)
+        sought = Sought(picture=picture, layout=layout)
+        placed = place(SheetToPlace(sought=sought, found=found)).placed if found else None
+        outline = outline_of(placed, layout, size)
     return ToPlace(photo=photo, sheet=sheet, layout=layout, outline=outline, size_px=size)
 
 

@@ -11,9 +11,8 @@ from noema.actions.known_layout import known_layout
 from noema.actions.read_photograph import keep_reading
 from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.errors import BadPicture, Refused
-from noema.core.photo.identify import marks_of_part
-from noema.core.photo.marks import find_marks
 from noema.core.photo.reading import READER_VERSION
+from noema.core.photo.stages.identify import find_sheets
 from noema.core.progress.states import PhotoState
 from noema.devices.file_store import FileStore
 from noema.formats.photo_file import open_photo
@@ -54,9 +53,9 @@ def reread_photograph(session: Session, files: FileStore, photograph_id: int) ->
         picture = open_photo(files.get(photo.sha256))
     except BadPicture:
         return  # it was read once; that reading stays
-    marks = marks_of_part(find_marks(picture.rgb), photo.part)
+    found = find_sheets(picture)
     try:
-        read = known.read(picture, marks, check_code=False)
+        read = known.read(picture, found, found.part(photo.part), check_code=False)
     except Refused:
         return  # an outline today's reader can't use; what was read by it stays
     reading_id, reading = keep_reading(session, files, photo, sheet, read, known.basis)

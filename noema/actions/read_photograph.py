@@ -11,13 +11,12 @@ from noema.actions.known_layout import known_layout
 from noema.actions.show_photograph import show_photograph
 from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.errors import BadOutline, BadPicture
-from noema.core.photo.flags import why_no_sheet
 from noema.core.photo.hints import hints
-from noema.core.photo.identify import Identified, identify
-from noema.core.photo.marks import NO_MARKS, FoundMarks, find_marks
+from noema.core.photo.no_sheet import why_no_sheet
 from noema.core.photo.picture import Picture
 from noema.core.photo.read import ReadSheet
 from noema.core.photo.reading import READER_VERSION, Reading
+from noema.core.photo.stages.identify import Identified, IdentifiedSheet, identify
 from noema.core.progress.states import PhotoState
 from noema.devices.file_store import FileStore
 from noema.formats.photo_file import jpeg_bytes, open_photo
@@ -57,22 +56,20 @@ def read_photograph(session: Session, files: FileStore, photograph_id: int) -> N
         _read_as_placed(session, files, photo, picture)
         return
     show_photograph(session, files, photo)  # so that nobody waits for it at the first look
-    found = find_marks(picture.rgb)
-    seen = identify(picture.rgb, found)
+    found = identify(picture)
     if photo.part == 0:
-        _add_others(session, photo, len(seen))
-    own = seen[photo.part] if photo.part < len(seen) else None
+        _add_others(session, photo, len(found.sheets))
+    own = found.part(photo.part)
     sheet = _sheet_of(session, photo, picture, found, own)
     if sheet is not None:
-        marks = found if own is None else own.marks
-        read_sheet(session, files, photo, sheet, picture, marks)
+        read_sheet(session, files, photo, sheet, picture, found)
 
 
 def _read_as_placed(session: Session, files: FileStore, photo: PhotoRow, picture: Picture) -> None:
     """Read by an outline placed by hand; where that fails, what was read before stays."""
     sheet = sheet_of_school(session, photo.school_id, photo.sheet_id or 0)
     try:
-        reading = read_sheet(session, files, photo, sheet, picture, NO_MARKS)
+        reading = read_sheet(session, files, photo, sheet, picture, Identified())
         reason = " ".join(hints(reading.flags)[:1])
         if reading.found:
             return
@@ -109,13 +106,17 @@ def give_up_reading(session: Session, photograph_id: int) -> None:
 
 
 def _sheet_of(
-    session: Session, photo: PhotoRow, picture: Picture, found: FoundMarks, seen: Identified | None
+    session: Session,
+    photo: PhotoRow,
+    picture: Picture,
+    found: Identified,
+    seen: IdentifiedSheet | None,
 ) -> SheetRow | None:
     """Give the sheet a teacher named or the code on the paper names; else set the state."""
     if photo.sheet_id is not None:
         return sheet_of_school(session, photo.school_id, photo.sheet_id)
     if seen is None:
-        reason = hints(why_no_sheet(picture.rgb, bool(found.ids)))[0]
+        reason = hints(why_no_sheet(picture.rgb, bool(found.marks.ids)))[0]
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=reason)
         return None
     own = _own_sheet(session, photo)
@@ -154,7 +155,7 @@ def read_sheet(
     photo: PhotoRow,
     sheet: SheetRow,
     picture: Picture,
-    marks: FoundMarks,
+    found: Identified,
 ) -> Reading:
     """Read a photograph as a sheet and judge it; its state says what came of it."""
     assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
@@ -164,7 +165,7 @@ def read_sheet(
     if kept is None:
         # A sheet named by somebody is believed, whatever its code looks like.
         believed = photo.sheet_id is not None or handed_in_by(session, photo.id) is not None
-        read = known.read(picture, marks, check_code=not believed)
+        read = known.read(picture, found, found.part(photo.part), check_code=not believed)
         reading_id, reading = keep_reading(session, files, photo, sheet, read, known.basis)
     else:
         reading_id, reading = kept[0], reading_from_json(kept[1])

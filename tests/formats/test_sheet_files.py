@@ -8,7 +8,7 @@ import pypdfium2
 import pytest
 
 from noema.core.errors import BadFile
-from noema.core.photo.identify import read_code
+from noema.core.photo.code import read_code
 from noema.core.photo.marks import find_marks
 from noema.core.photo.straighten import place_page
 from noema.core.sheet.calibration_sheet import calibration_layout

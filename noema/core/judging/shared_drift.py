@@ -3,9 +3,9 @@
 A photograph's colours err together, and the more so the more alike they are: under one lamp all
 greens lean one way. So before a cell is said to stray, what the others lead one to expect of it is
 taken off. The reader's errors are a Gaussian process over colour, in each of L*, a* and b*, whose
-sizes and reach were fitted to stand-in sheets painted right. Each cell is predicted from all others
-but itself, and cells far from what is predicted pull less (the weights of a Cauchy likelihood), for
-their painter may have erred there.
+sizes and reach were fitted to stand-in sheets painted right (tools/fit_shared_drift.py). Each cell
+is predicted from all others but itself, and cells far from what is predicted pull less (the weights
+of a Cauchy likelihood), for their painter may have erred there.
 """
 
 from dataclasses import dataclass
@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from noema.core.colour.chroma_weighted import chroma_weight, chroma_weighted
+from noema.core.statistics.gaussian import leave_one_out, squared_exponential
 
 Floats = NDArray[np.float64]
 
@@ -23,8 +24,11 @@ _LEAST = 0.05  # Lab units: no cell is surer
 
 
 @dataclass(frozen=True, kw_only=True)
-class _Errors:
-    """How a reader errs in one coordinate: variances in squares of its own sigma."""
+class ErrorSizes:
+    """How a reader errs in one coordinate: variances in squares of its own sigma.
+
+    Fitted by tools/fit_shared_drift.py.
+    """
 
     everywhere: float
     gain: float  # at a distance of `span` from the middle
@@ -41,7 +45,7 @@ class _Errors:
         return self.everywhere + self.gain + self.near + self.own
 
 
-_IN_LIGHTNESS = _Errors(
+IN_LIGHTNESS = ErrorSizes(
     everywhere=0.053,
     gain=0.059,
     near=0.535,
@@ -50,7 +54,7 @@ _IN_LIGHTNESS = _Errors(
     hand=0.9,
     middle=55.0,
 )
-_IN_COLOUR = _Errors(
+IN_COLOUR = ErrorSizes(
     everywhere=0.004,
     gain=0.009,
     near=0.135,
@@ -85,9 +89,9 @@ def shared_drift(
     scale[:, 1:] = chroma_weight(expected)[:, None]
     drifts = (painted - expected) / scale
     found = []
-    for axis, (errors, sigma) in enumerate(_coordinates(sigma_lightness, sigma_colour)):
+    for axis, (errors, sigma) in enumerate(coordinates(sigma_lightness, sigma_colour)):
         alone = errors.own + (errors.hand / sigma) ** 2
-        together = _together(expected, axis, errors)
+        together = shared_covariance(expected, axis, errors)
         expects, left = _from_the_others(drifts[:, axis] / sigma, together, alone)
         found.append((expects * sigma, np.sqrt((left + errors.own) / errors.all)))
     shared, left = (np.stack(one, axis=1) for one in zip(*found, strict=True))
@@ -109,38 +113,35 @@ def along_a_row(
     way = np.gradient(chroma_weighted(expected), axis=0)
     way = way / np.maximum(np.linalg.norm(way, axis=1, keepdims=True), 1e-9)
     covariance = np.zeros((len(expected), len(expected)))
-    for axis, (errors, sigma) in enumerate(_coordinates(sigma_lightness, sigma_colour)):
+    for axis, (errors, sigma) in enumerate(coordinates(sigma_lightness, sigma_colour)):
         moves = way[:, axis] * sigma
-        covariance += np.outer(moves, moves) * _together(expected, axis, errors)
+        covariance += np.outer(moves, moves) * shared_covariance(expected, axis, errors)
         covariance += np.diag((way[:, axis] * errors.hand) ** 2 + errors.own * moves**2)
     return covariance
 
 
-def _coordinates(lightness: ArrayLike, colour: ArrayLike) -> tuple[tuple[_Errors, Floats], ...]:
+def coordinates(lightness: ArrayLike, colour: ArrayLike) -> tuple[tuple[ErrorSizes, Floats], ...]:
     """Give how L*, a* and b* err, and one sigma (n,) of each, a* and b* drawn together."""
     light, tint = (np.maximum(np.asarray(one, float), _LEAST) for one in (lightness, colour))
-    return (_IN_LIGHTNESS, light), (_IN_COLOUR, tint), (_IN_COLOUR, tint)
+    return (IN_LIGHTNESS, light), (IN_COLOUR, tint), (IN_COLOUR, tint)
 
 
-def _together(expected: Floats, axis: int, errors: _Errors) -> Floats:
+def shared_covariance(expected: Floats, axis: int, errors: ErrorSizes) -> Floats:
     """Give the covariance (n, n) of errors that cells share, in squares of their own sigma."""
     away = (expected[:, axis] - errors.middle) / errors.span
     near = errors.near * _nearness(chroma_weighted(expected), errors)
     return np.asarray(errors.everywhere + errors.gain * np.outer(away, away) + near)
 
 
-def _nearness(places: Floats, errors: _Errors) -> Floats:
-    apart = (places[:, None] - places[None]) / errors.reach
-    return np.asarray(np.exp(-0.5 * np.sum(apart**2, axis=-1)))
+def _nearness(places: Floats, errors: ErrorSizes) -> Floats:
+    return squared_exponential(places[:, None] - places[None], errors.reach)
 
 
 def _from_the_others(drift: Floats, together: Floats, alone: Floats) -> tuple[Floats, Floats]:
     """Predict each drift from all others, (n,), and give the variance of what is shared, (n,)."""
     noise = alone
     for _ in range(_TURNS):
-        inverse = np.linalg.inv(together + np.diag(noise))
-        variance = 1.0 / np.diagonal(inverse)
-        off = (inverse @ drift) * variance  # leave-one-out: Rasmussen and Williams 2006, 5.12
-        left = np.maximum(variance - noise, 0.0)
-        noise = alone + (off / _FAR) ** 2
-    return drift - off, left
+        found = leave_one_out(together, noise, drift)
+        left = np.maximum(found.variance - noise, 0.0)
+        noise = alone + (found.miss / _FAR) ** 2
+    return drift - found.miss, left

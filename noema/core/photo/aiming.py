@@ -10,9 +10,11 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from noema.core.photo.flags import BURNT_SHARE, UNEVEN_LIGHT, edge_blur_mm, why_no_sheet
 from noema.core.photo.hints import hints
 from noema.core.photo.marks import FoundMarks, find_marks
+from noema.core.photo.no_sheet import why_no_sheet
+from noema.core.photo.page_flags import edge_blur_mm
+from noema.core.photo.parameters.light import LIGHT
 from noema.core.photo.picture import linear_of_srgb
 from noema.core.photo.reading import SheetFlag
 from noema.core.photo.sample import LUMINANCE
@@ -88,9 +90,9 @@ def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: Pa
         Aim.CLOSER: cv2.contourArea(sheet.astype(np.float32)) < _LEAST_SHARE,
         Aim.ABOVE: _askew(sheet * size, frame) > _ASKEW,
         Aim.SHARP: edge_blur_mm(flat, frame.markers) > _BLUR_MM,
-        Aim.BURNT: burnt > BURNT_SHARE,
+        Aim.BURNT: burnt > LIGHT.burnt_share,
         Aim.SHADOW: float(np.abs(bumps).max()) > _SHADOW_LOG,
-        Aim.EVEN: float(paper.max() / paper.min()) > UNEVEN_LIGHT,
+        Aim.EVEN: float(paper.max() / paper.min()) > LIGHT.uneven,
         # On paper as bright as sparks none can be told.
         Aim.SHINE: burnt > _SPARK_SHARE and float(np.percentile(bytes_top, 85)) < _WHITE,
     }

@@ -6,16 +6,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from noema.core.photo.parameters.place import PLACE, PlaceParameters
+
 Floats = NDArray[np.float64]
 
 _SCALE_MM = 100.0
-_SMOOTH = 0.02  # of the plate, against one landmark known to _SURE_MM
-_SURE_MM = 0.15
-_FEWEST = 12
-_ROUNDS = 3
 _PLANE = 3  # terms of a plane, which costs no bending
-_FAR = 3.5  # times the middle misfit from which a landmark is taken for another thing
-_LEAST_MM = 0.12
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -30,32 +26,36 @@ class Bend:
         return np.asarray(self.shift(points_mm))
 
 
-def fit_bend(points_mm: Floats, shifts_mm: Floats, sigma_mm: Floats) -> Bend | None:
+def fit_bend(
+    points_mm: Floats, shifts_mm: Floats, sigma_mm: Floats, parameters: PlaceParameters = PLACE
+) -> Bend | None:
     """Fit a plate to shifts (n, 2) seen at points (n, 2), leaving out what doesn't belong.
 
     A thin plate (Duchon 1977; Wahba 1990), smoothed by how sure each landmark is.
     """
     kept = np.ones(len(points_mm), dtype=bool)
     found = None
-    for _ in range(_ROUNDS):
-        if kept.sum() < _FEWEST:
+    for _ in range(parameters.rounds):
+        if kept.sum() < parameters.fewest_landmarks:
             return found
-        shift = _plate(points_mm[kept], shifts_mm[kept], sigma_mm[kept])
+        shift = _plate(points_mm[kept], shifts_mm[kept], sigma_mm[kept], parameters)
         miss = np.linalg.norm(shifts_mm - shift(points_mm), axis=1)
         middle = float(np.median(miss[kept]))
         found = Bend(shift=shift, misfit_mm=middle)
-        again = miss < np.maximum(_FAR * max(middle, _LEAST_MM), 2.0 * sigma_mm)
+        again = miss < np.maximum(parameters.far * max(middle, parameters.least_mm), 2.0 * sigma_mm)
         if np.array_equal(again, kept):
             break
         kept = again
     return found
 
 
-def _plate(points_mm: Floats, shifts_mm: Floats, sigma_mm: Floats) -> Callable[[Floats], Floats]:
+def _plate(
+    points_mm: Floats, shifts_mm: Floats, sigma_mm: Floats, parameters: PlaceParameters
+) -> Callable[[Floats], Floats]:
     """Solve for a plate; written out, for the library's takes longer to import than to read by."""
     points, count = points_mm / _SCALE_MM, len(points_mm)
     system = np.zeros((count + _PLANE, count + _PLANE))
-    smooth = np.diag(_SMOOTH * (sigma_mm / _SURE_MM) ** 2)
+    smooth = np.diag(parameters.smooth * (sigma_mm / parameters.sure_mm) ** 2)
     system[:count, :count] = _bending(points, points) + smooth
     system[:count, count:] = _plane(points)
     system[count:, :count] = _plane(points).T

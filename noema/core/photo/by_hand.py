@@ -16,8 +16,10 @@ from noema.core.photo.bend import Bend
 from noema.core.photo.card import ReferenceCard
 from noema.core.photo.knowledge import Knowledge
 from noema.core.photo.landmarks import shows_print
+from noema.core.photo.parameters.colour import COLOUR
 from noema.core.photo.picture import Picture
-from noema.core.photo.read import PAPER, ReadSheet, read_placed
+from noema.core.photo.read import ReadSheet, read_placed
+from noema.core.photo.stages.place import PlacedSheet, Sought
 from noema.core.photo.straighten import Placed, place_corners, to_page, to_picture
 from noema.core.sheet.layout import Cell, Layout, Patch, PatchKind, Point, Polygon, box
 
@@ -122,7 +124,8 @@ def read_by_hand(
     clicks = _clicked(outline, placed, picture, None if printed else OTHER_PAPER_SIGMA)
     known = replace(known, reference=(*known.reference, *clicks), cells=cells)
     try:
-        read = read_placed(picture, placed, known, card)
+        sought = Sought(picture=picture, layout=known, card=card)
+        read = read_placed(PlacedSheet(sought=sought, placed=placed))
     except BadSheet as wrong:
         raise BadOutline(
             "Too little bare paper is seen: click it in more places, on every side of the cells."
@@ -166,7 +169,7 @@ def _clicked(
             kind=PatchKind.PAPER,
             polygon_mm=box(x - _CLICK_MM / 2.0, y - _CLICK_MM / 2.0, _CLICK_MM, _CLICK_MM),
             nominal_srgb=(255, 255, 255),
-            lab=None if sigma is None else PAPER,
+            lab=None if sigma is None else COLOUR.paper,
             lab_sigma=sigma,
             lab_source=None,
         )

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from noema.core.colour.srgb import lab_to_linear
 from noema.core.errors import BadFile
+from noema.core.photo.parameters.colour import COLOUR, ColourParameters
 from noema.core.photo.picture import Picture
 from noema.core.sheet.layout import Triple
 
@@ -20,11 +21,6 @@ Floats = NDArray[np.float64]
 
 FEWEST_PATCHES = 6
 _NEUTRAL = 6.0  # chroma up to which a plain card is a grey one
-_LOOK_PX = 1100  # of the longer side, at which things with four corners are looked for
-_LEAST_SHARE, _MOST_SHARE = 0.002, 0.5  # of the picture
-_MARGINS = (0.0, 0.03, 0.06, 0.1, 0.15)  # of a card's side that may be border
-_PATCH_SHARE = 0.45  # of a patch's side that is looked at
-_ALIKE = 0.95  # correlation over all patches and channels, as bright as they look
 _DIM = 0.01
 
 
@@ -66,18 +62,20 @@ class SeenCard:
     alike: float  # how alike its colours are, up to 1
 
 
-def find_card(picture: Picture, card: ReferenceCard) -> SeenCard | None:
+def find_card(
+    picture: Picture, card: ReferenceCard, parameters: ColourParameters = COLOUR
+) -> SeenCard | None:
     """Look for a card in a picture; None where nothing is like it."""
     known = _as_seen(lab_to_linear(np.array(card.labs)))
-    scale = min(1.0, _LOOK_PX / max(picture.rgb.shape[:2]))
+    scale = min(1.0, parameters.look_width / max(picture.rgb.shape[:2]))
     small = cv2.resize(picture.rgb, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
     linear = picture.linear(np.ascontiguousarray(small, dtype=np.uint8))
     best = None
-    for quad in _quads(np.asarray(small, dtype=np.uint8)):
-        for polygons in _grids(quad, card):
+    for quad in _quads(np.asarray(small, dtype=np.uint8), parameters):
+        for polygons in _grids(quad, card, parameters):
             seen = _seen(linear, polygons)
             alike = _alikeness(seen, known)
-            if alike >= _ALIKE and (best is None or alike > best.alike):
+            if alike >= parameters.card_alike and (best is None or alike > best.alike):
                 best = SeenCard(polygons_px=(polygons + 0.5) / scale - 0.5, alike=alike)
     return best
 
@@ -97,7 +95,7 @@ def colours_at(picture: Picture, polygons_px: Floats) -> Floats:
     return np.array(found, dtype=float)
 
 
-def _quads(rgb: NDArray[np.uint8]) -> Iterator[Floats]:
+def _quads(rgb: NDArray[np.uint8], parameters: ColourParameters) -> Iterator[Floats]:
     """Give the corners (4, 2) of everything with four corners, going round."""
     grey = cv2.cvtColor(rgb, cv2.COLOR_RGB2GRAY)
     area = grey.shape[0] * grey.shape[1]
@@ -107,7 +105,11 @@ def _quads(rgb: NDArray[np.uint8]) -> Iterator[Floats]:
     for look in looks:
         contours, _ = cv2.findContours(look, cv2.RETR_LIST, cv2.CHAIN_APPROX_SIMPLE)
         for contour in contours:
-            if not _LEAST_SHARE * area < cv2.contourArea(contour) < _MOST_SHARE * area:
+            if (
+                not parameters.card_least_share * area
+                < cv2.contourArea(contour)
+                < parameters.card_most_share * area
+            ):
                 continue
             hull = cv2.convexHull(contour)
             corners = cv2.approxPolyDP(hull, 0.03 * cv2.arcLength(hull, True), True)
@@ -115,16 +117,16 @@ def _quads(rgb: NDArray[np.uint8]) -> Iterator[Floats]:
                 yield np.asarray(corners.reshape(4, 2), dtype=np.float64)
 
 
-def _grids(quad: Floats, card: ReferenceCard) -> Iterator[Floats]:
+def _grids(quad: Floats, card: ReferenceCard, parameters: ColourParameters) -> Iterator[Floats]:
     """Give where patches would lie, (n, 4, 2), for each way up and each width of border."""
     x, y = np.meshgrid(np.arange(card.columns), np.arange(card.rows))
     middle = (np.stack([x, y], axis=-1).reshape(-1, 1, 2) + 0.5) / (card.columns, card.rows)
-    half = 0.5 * _PATCH_SHARE / np.array([card.columns, card.rows])
+    half = 0.5 * parameters.card_patch_share / np.array([card.columns, card.rows])
     square = middle + half * np.array([[-1, -1], [1, -1], [1, 1], [-1, 1]])
     unit = np.array([[0, 0], [1, 0], [1, 1], [0, 1]], np.float32)
     for turn in range(4):
         fit = cv2.getPerspectiveTransform(unit, np.roll(quad, turn, axis=0).astype(np.float32))
-        for margin in _MARGINS:
+        for margin in parameters.card_margins:
             inside = margin + (1.0 - 2.0 * margin) * square
             placed = cv2.perspectiveTransform(inside.reshape(-1, 1, 2), fit)
             yield np.asarray(placed.reshape(-1, 4, 2), dtype=np.float64)

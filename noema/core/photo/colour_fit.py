@@ -20,13 +20,13 @@ from numpy.typing import NDArray
 
 from noema.core.colour.chroma_weighted import chroma_weighted
 from noema.core.colour.wide import WIDE_LUMINANCE, wide_to_lab
+from noema.core.photo.parameters.colour import COLOUR, ColourParameters
+from noema.core.statistics.gaussian import negative_log_likelihood, updated
 
 Floats = NDArray[np.float64]
 
 OUT, TERMS = 3, 6
 _SIZE = OUT * TERMS
-_COLOURED = 0.25  # saturation from which a patch tells something of the lamp
-_STEADY = 1e-8  # keeps the covariance of maps invertible
 _FLOOR = 0.02  # of luminance, under which errors no longer shrink with it
 _OWN = 0.5  # share of a channel's own light, beside luminance, in how its errors look
 _DIM = 1e-5
@@ -139,7 +139,7 @@ def _usual() -> tuple[_Prior, ...]:
         _Prior(
             share=float(kind[0, 0]),
             mean=kind[1],
-            covariance=kind[2 : 2 + size] + _STEADY * np.eye(size),
+            covariance=kind[2 : 2 + size] + COLOUR.steady * np.eye(size),
             left=kind[2 + size :, :OUT].reshape(2, OUT, OUT),
             of_paint=residuals_of(rest),
         )
@@ -147,13 +147,18 @@ def _usual() -> tuple[_Prior, ...]:
     )
 
 
-def fit_colour(training: TrainingSamples | None = None, *, of_ink: bool = False) -> ColourFit:
+def fit_colour(
+    training: TrainingSamples | None = None,
+    *,
+    of_ink: bool = False,
+    parameters: ColourParameters = COLOUR,
+) -> ColourFit:
     """Weigh usual cameras against what is known of this one; give its map of paint, or of ink."""
     usual = _usual()
     fits = [(one.mean, one.covariance) for one in usual]
     likely = np.log([one.share for one in usual])
     if training is not None:
-        moved = [_moved(training, one) for one in usual]
+        moved = [_moved(training, one, parameters) for one in usual]
         fits = [(mean, covariance) for mean, covariance, _ in moved]
         likely = likely + np.array([evidence for *_, evidence in moved])
     shares = np.exp(likely - likely.max())
@@ -164,13 +169,13 @@ def fit_colour(training: TrainingSamples | None = None, *, of_ink: bool = False)
         mean=mean[part].reshape(OUT, TERMS),
         covariance=covariance[part, part],
         residuals=_residuals_of_ink(shares) if of_ink else _residuals_of_paint(shares),
-        lamp_told=training is not None and bool(_tells(training).any()),
+        lamp_told=training is not None and bool(_tells(training, parameters).any()),
     )
 
 
-def _tells(training: TrainingSamples) -> NDArray[np.bool_]:
+def _tells(training: TrainingSamples, parameters: ColourParameters) -> NDArray[np.bool_]:
     """Say which colours tell something of the lamp: greys look alike under all."""
-    return np.asarray(_saturation(training.true) > _COLOURED)
+    return np.asarray(_saturation(training.true) > parameters.coloured)
 
 
 def _residuals_of_ink(shares: Floats) -> Residuals:
@@ -196,7 +201,9 @@ def _as_one(shares: Floats, means: Floats, covariances: Floats) -> tuple[Floats,
     return mean, covariance + np.einsum("k,k...i,k...j->...ij", shares, apart, apart)
 
 
-def _moved(training: TrainingSamples, usual: _Prior) -> tuple[Floats, Floats, float]:
+def _moved(
+    training: TrainingSamples, usual: _Prior, parameters: ColourParameters
+) -> tuple[Floats, Floats, float]:
     """Give mean and covariance of both maps, and the logarithm of how likely the patches are."""
     matter = training.ink.astype(int)
     rest = np.sqrt(np.diagonal(usual.left, axis1=1, axis2=2))[matter]
@@ -206,12 +213,10 @@ def _moved(training: TrainingSamples, usual: _Prior) -> tuple[Floats, Floats, fl
     terms = root_terms(training.seen)[:, None, :] / spread[:, :, None]
     rows[np.arange(count)[:, None], out, matter[:, None], out] = terms
     design, wanted = rows.reshape(count * OUT, 2 * _SIZE), (training.true / spread).ravel()
-    precision = np.linalg.inv(usual.covariance)
-    covariance = np.linalg.inv(precision + design.T @ design)
-    mean = covariance @ (precision @ usual.mean + design.T @ wanted)
-    tells = np.repeat(_tells(training), OUT)
+    mean, covariance = updated(usual.mean, usual.covariance, design, wanted)
+    tells = np.repeat(_tells(training, parameters), OUT)
     miss = (wanted - design @ usual.mean)[tells]
     together = design[tells] @ usual.covariance @ design[tells].T + np.eye(len(miss))
-    far = miss @ np.linalg.solve(together, miss) + np.linalg.slogdet(together)[1]
+    far = negative_log_likelihood(miss, together) if len(miss) else 0.0
     evidence = -0.5 * far - np.log(spread.ravel()[tells]).sum()
-    return np.asarray(mean), np.asarray(covariance), float(evidence)
+    return mean, covariance, float(evidence)

@@ -17,34 +17,13 @@ from noema.core.colour.names import hue_step
 from noema.core.colour.value import lightness_to_value
 from noema.core.colour.wide import WIDE_TO_XYZ_D50
 from noema.core.photo.beyond import beyond_file
-from noema.core.photo.colour_fit import ColourFit
+from noema.core.photo.parameters.doubt import DOUBT, DoubtParameters
 from noema.core.photo.sample import PaintSample
-from noema.core.photo.tone import Tone, bends
+from noema.core.photo.seeing import Seeing
+from noema.core.photo.tone import bends
 from noema.core.sheet.layout import Triple
 
 Floats = NDArray[np.float64]
-
-_CAMERA_LOG = 0.012  # one sigma of the camera's own noise, in the logarithm of a cell's luminance
-_TONE_BETWEEN_CELLS = 0.3  # share of the tone curve's doubt left in the difference of two cells
-_PAINT_BETWEEN_CELLS = 0.7  # share of a paint's own doubt left in the difference of two cells
-_DARK, _WELL_LIT = 0.0008, 0.4  # linear: veil and noise that don't shrink with the light
-_WIDER, _LAMP_UNTOLD = 1.03, 1.3  # what is left out, from seeds kept for tuning: lamps vary much
-_NUDGE = 0.3  # Lab units
-_LEAST = 1e-4
-_LIGHTEST = 99.0  # L* up to which value and chroma are told apart
-_HUE_UNKNOWN = 25.0  # steps of a hundred: half way round, either way
-
-
-@dataclass(frozen=True, kw_only=True, eq=False)
-class Seeing:
-    """What this camera made of colours, and the paper they are relative to."""
-
-    tone: Tone
-    to_wide: Floats  # (3, 3) from the file's channels
-    in_srgb: bool  # those channels are sRGB's, not a wider space's
-    fit: ColourFit
-    paper: tuple[Triple, float]  # Lab, and one sigma of its lightness
-    paper_light: float  # light of paper as the camera recorded it, 0..1
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -76,38 +55,42 @@ class Colours:
 
 
 def colours_of(
-    samples: list[PaintSample], clipped: list[int | None], seeing: Seeing, light: CellLight
+    samples: list[PaintSample],
+    clipped: list[int | None],
+    seeing: Seeing,
+    light: CellLight,
+    parameters: DoubtParameters = DOUBT,
 ) -> Colours:
     """Turn what was seen of cells into Lab D50, with the doubt of each.
 
     `clipped` names the channel of each cell that met the end of the file.
     """
     paper = seeing.paper
-    raw = np.maximum(np.array([sample.rgb for sample in samples]), _LEAST)
+    raw = np.maximum(np.array([sample.rgb for sample in samples]), parameters.least)
     toned = seeing.tone.true(raw, light.rgb)
     rgb = seeing.fit.true(toned @ seeing.to_wide.T)
     own = np.hypot(light.sigma_log, [sample.doubt for sample in samples])
-    own = np.hypot(own, _CAMERA_LOG)
-    covariance, of_paint = _covariances(toned, own, bends(raw, light.rgb), seeing)
+    own = np.hypot(own, parameters.camera_log)
+    covariance, of_paint = _covariances(toned, own, bends(raw, light.rgb), seeing, parameters)
     for n, channel in enumerate(clipped):
         if channel is not None:
             beyond = beyond_file(toned[n], rgb[n], channel, in_srgb=seeing.in_srgb)
             rgb[n] += beyond.move
             covariance[n] += beyond.covariance
     labs = _labs(rgb, paper[0])
-    wider = _WIDER if seeing.fit.lamp_told else _LAMP_UNTOLD
+    wider = parameters.wider if seeing.fit.lamp_told else parameters.lamp_untold
     spread = wider**2 * _to_lab(covariance, rgb, paper[0])
     paint = np.sqrt(_to_lab(of_paint, rgb, paper[0])[:, 0, 0])
     curve = seeing.tone.sigma_log(raw.mean(axis=1), light.rgb.mean(axis=1))
-    steps = _step_sigmas(labs, curve, own, paint)
+    steps = _step_sigmas(labs, curve, own, paint, parameters)
     # Hue, value and chroma end at white, but doubt of them doesn't.
-    within = np.minimum(labs, [_LIGHTEST, np.inf, np.inf])
-    nudged = np.concatenate([labs, within, *(within + _NUDGE * row for row in np.eye(3))])
+    within = np.minimum(labs, [parameters.lightest, np.inf, np.inf])
+    nudged = np.concatenate([labs, within, *(within + parameters.nudge * row for row in np.eye(3))])
     hvcs = hvcs_of(nudged)
     return Colours(
         labs=tuple((lightness, a, b) for lightness, a, b in labs.tolist()),
         hvcs=tuple(hvcs[: len(labs)]),
-        doubts=tuple(_doubts(within, hvcs[len(labs) :], spread, steps)),
+        doubts=tuple(_doubts(within, hvcs[len(labs) :], spread, steps, parameters)),
     )
 
 
@@ -116,14 +99,18 @@ def _labs(rgb: Floats, paper_lab: Triple) -> Floats:
     return xyz_to_lab(np.maximum(rgb @ WIDE_TO_XYZ_D50.T, 1e-6) * ratio)
 
 
-def _covariances(toned: Floats, own: Floats, bent: Floats, seeing: Seeing) -> tuple[Floats, Floats]:
+def _covariances(
+    toned: Floats, own: Floats, bent: Floats, seeing: Seeing, parameters: DoubtParameters
+) -> tuple[Floats, Floats]:
     """Add up every error of linear RGB, (n, 3, 3); and what of it is each paint's own."""
     paper_log = seeing.paper[1] / _lightness_slope(seeing.paper[0][0])
     together = toned * np.hypot(own, paper_log)[:, None]
     moves = toned[..., None] * bent  # (n, channels, terms of the curve)
     before = np.einsum("ni,nj->nij", together, together)
     before += np.einsum("nip,pq,njq->nij", moves, seeing.tone.covariance, moves)
-    before += (_DARK * max(1.0, _WELL_LIT / seeing.paper_light)) ** 2 * np.eye(3)
+    before += (parameters.dark * max(1.0, parameters.well_lit / seeing.paper_light)) ** 2 * np.eye(
+        3
+    )
     # Through the colour map's slope, which near a colour is close to its own ratio.
     slope = seeing.fit.mean[:, :3] @ seeing.to_wide
     after = np.einsum("ij,njk,lk->nil", slope, before, slope)
@@ -140,16 +127,20 @@ def _to_lab(covariance: Floats, rgb: Floats, paper_lab: Triple) -> Floats:
     return np.asarray(slope @ covariance @ slope.transpose(0, 2, 1))
 
 
-def _step_sigmas(labs: Floats, curve: Floats, own: Floats, paint: Floats) -> Floats:
+def _step_sigmas(
+    labs: Floats, curve: Floats, own: Floats, paint: Floats, parameters: DoubtParameters
+) -> Floats:
     """Give one sigma of the difference of L* to other cells, in which shared errors cancel.
 
     `curve` and `own` are sigmas of the logarithm of luminance, `paint` of L*.
     """
-    seen = _lightness_slope(labs[:, 0]) * np.hypot(own, _TONE_BETWEEN_CELLS * curve)
-    return np.hypot(seen, _PAINT_BETWEEN_CELLS * paint)
+    seen = _lightness_slope(labs[:, 0]) * np.hypot(own, parameters.tone_between_cells * curve)
+    return np.hypot(seen, parameters.paint_between_cells * paint)
 
 
-def _doubts(labs: Floats, hvcs: list[HVC], spread: Floats, steps: Floats) -> list[Doubt]:
+def _doubts(
+    labs: Floats, hvcs: list[HVC], spread: Floats, steps: Floats, parameters: DoubtParameters
+) -> list[Doubt]:
     """Give the doubt of each cell.
 
     `hvcs` holds all n cells as they are, then all a little lighter, redder and yellower (4n).
@@ -162,10 +153,12 @@ def _doubts(labs: Floats, hvcs: list[HVC], spread: Floats, steps: Floats) -> lis
     found = []
     for n in range(count):
         here, there = hvcs[n], [hvcs[count * (1 + axis) + n] for axis in range(3)]
-        chroma = np.array([(one.chroma - here.chroma) / _NUDGE for one in there])
-        hue = _HUE_UNKNOWN
+        chroma = np.array([(one.chroma - here.chroma) / parameters.nudge for one in there])
+        hue = parameters.hue_unknown
         if here.hue100 is not None and all(one.hue100 is not None for one in there):
-            turn = np.array([hue_step(here.hue100, one.hue100 or 0.0) / _NUDGE for one in there])
+            turn = np.array(
+                [hue_step(here.hue100, one.hue100 or 0.0) / parameters.nudge for one in there]
+            )
             hue = min(hue, float(np.sqrt(turn @ spread[n] @ turn)))
         per_l = float(lightness_to_value(labs[n, 0] + 0.5) - lightness_to_value(labs[n, 0] - 0.5))
         found.append(

@@ -6,13 +6,10 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from noema.core.photo.parameters.identify import IDENTIFY, IdentifyParameters
+
 DICTIONARY = cv2.aruco.getPredefinedDictionary(cv2.aruco.DICT_4X4_250)
 MODULES = 6  # of a mark's side, border included
-_LOOKS = ((1200, False), (1600, False), (1600, True), (2400, True))
-"""How marks are looked for in turn: the longer side in pixels, and whether blur is countered."""
-
-_UNSHARP, _UNSHARP_PX = 2.0, 2.5  # strength and width of the unsharp mask
-_ENOUGH = 6  # marks that make another look unnecessary
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -32,25 +29,27 @@ def mark_modules(mark_id: int) -> NDArray[np.bool_]:
     return np.asarray(picture) < 128
 
 
-def find_marks(picture: NDArray[np.uint8]) -> FoundMarks:
+def find_marks(picture: NDArray[np.uint8], parameters: IdentifyParameters = IDENTIFY) -> FoundMarks:
     """Find marks in an RGB picture (h, w, 3): small first, corners refined at full size."""
     grey = np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY), dtype=np.uint8)
     best = NO_MARKS
-    for side, sharpen in _LOOKS:
-        found = _find_at(grey, min(1.0, side / max(grey.shape)), sharpen)
+    for side, sharpen in parameters.looks:
+        found = _find_at(grey, min(1.0, side / max(grey.shape)), sharpen, parameters)
         best = max(best, found, key=lambda one: len(one.ids))
-        if _ENOUGH <= len(best.ids) == len(set(best.ids)):
+        if parameters.enough_marks <= len(best.ids) == len(set(best.ids)):
             break  # marks seen twice are of several sheets, whose others may be small
     return best
 
 
-def _find_at(grey: NDArray[np.uint8], scale: float, sharpen: bool) -> FoundMarks:
+def _find_at(
+    grey: NDArray[np.uint8], scale: float, sharpen: bool, parameters: IdentifyParameters
+) -> FoundMarks:
     small = cv2.resize(grey, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
     if sharpen:
-        soft = cv2.GaussianBlur(small, (0, 0), _UNSHARP_PX)
-        small = cv2.addWeighted(small, 1.0 + _UNSHARP, soft, -_UNSHARP, 0.0)
+        soft = cv2.GaussianBlur(small, (0, 0), parameters.unsharp_px)
+        small = cv2.addWeighted(small, 1.0 + parameters.unsharp, soft, -parameters.unsharp, 0.0)
     settings = cv2.aruco.DetectorParameters()
-    settings.minMarkerPerimeterRate = 0.02
+    settings.minMarkerPerimeterRate = parameters.least_perimeter
     settings.cornerRefinementMethod = cv2.aruco.CORNER_REFINE_SUBPIX
     corners, ids, _ = cv2.aruco.ArucoDetector(DICTIONARY, settings).detectMarkers(small)
     if ids is None:

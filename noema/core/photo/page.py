@@ -7,21 +7,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.photo.light import LightField, fit_light
+from noema.core.photo.parameters.light import LIGHT, LightParameters
 from noema.core.photo.picture import Picture
 from noema.core.photo.straighten import PX_PER_MM, polygon_pixels
 from noema.core.sheet.layout import Layout, PatchKind, Polygon
 from noema.core.statistics.medians import median_of
 
 Floats = NDArray[np.float64]
-
-PATCH_INSET_MM = 0.4
-_PAPER_CHUNK_MM = 14.0  # long blank strips count as several points of light
-_FEWEST_PIXELS = 12
-_WINDOW_MM = 5.0  # paper anywhere is looked for in squares of this side
-_AWAY_MM = 2.5  # from anything printed or to be painted
-_SMOOTH = 0.05  # spread of luminance, as a share, up to which a square may be blank
-_PAPER_LOG = 0.5  # logarithm of light by which blank paper may differ from paper as a whole
-_PAPER_TINT = 0.12  # and of its colour
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -39,13 +31,18 @@ class Page:
         return polygon_pixels(polygon, inset_mm, (height, width))
 
 
-def evened(straight: NDArray[np.uint8], picture: Picture, layout: Layout) -> Page:
+def evened(
+    straight: NDArray[np.uint8],
+    picture: Picture,
+    layout: Layout,
+    parameters: LightParameters = LIGHT,
+) -> Page:
     """Take the light off a straightened sheet."""
     linear = picture.linear(straight)
     height, width = straight.shape[:2]
     taken = _taken(layout, (height, width))
-    points, colours = _paper_patches(linear, layout)
-    more_points, more_colours = _paper_anywhere(linear, taken, colours)
+    points, colours = _paper_patches(linear, layout, parameters)
+    more_points, more_colours = _paper_anywhere(linear, taken, colours, parameters)
     light = fit_light(
         np.concatenate([points, more_points]),
         np.concatenate([colours, more_colours]),
@@ -66,35 +63,42 @@ def in_squares(picture: NDArray[np.float32], side_px: int) -> tuple[Floats, Floa
     return mean, np.sqrt(np.maximum(square - mean**2, 0.0))
 
 
-def _paper_patches(linear: NDArray[np.float32], layout: Layout) -> tuple[Floats, Floats]:
+def _paper_patches(
+    linear: NDArray[np.float32], layout: Layout, parameters: LightParameters
+) -> tuple[Floats, Floats]:
     points, colours = [], []
     for patch in layout.reference:
         if patch.kind is PatchKind.PAPER:
-            place = polygon_pixels(patch.polygon_mm, PATCH_INSET_MM, linear.shape[:2])
-            for part in _chunks(place):
+            place = polygon_pixels(patch.polygon_mm, parameters.patch_inset_mm, linear.shape[:2])
+            for part in _chunks(place, parameters):
                 points.append((part.mean(axis=0)[::-1] + 0.5) / PX_PER_MM)
                 colours.append(median_of(linear[part[:, 0], part[:, 1]]))
     return np.array(points).reshape(-1, 2), np.array(colours, dtype=float).reshape(-1, 3)
 
 
-def _chunks(place: NDArray[np.intp]) -> list[NDArray[np.intp]]:
-    if len(place) < _FEWEST_PIXELS:
+def _chunks(place: NDArray[np.intp], parameters: LightParameters) -> list[NDArray[np.intp]]:
+    if len(place) < parameters.fewest_pixels:
         return []
-    side = int(_PAPER_CHUNK_MM * PX_PER_MM)
+    side = int(parameters.chunk_mm * PX_PER_MM)
     index = (place - place.min(axis=0)) // side
     key = index[:, 0] * 1000 + index[:, 1]
-    return [part for n in np.unique(key) if len(part := place[key == n]) >= _FEWEST_PIXELS]
+    return [
+        part for n in np.unique(key) if len(part := place[key == n]) >= parameters.fewest_pixels
+    ]
 
 
 def _paper_anywhere(
-    linear: NDArray[np.float32], taken: NDArray[np.bool_], paper: Floats
+    linear: NDArray[np.float32],
+    taken: NDArray[np.bool_],
+    paper: Floats,
+    parameters: LightParameters,
 ) -> tuple[Floats, Floats]:
     """Find squares that look like the paper patches and stand clear of everything."""
     height, width = taken.shape
-    side = round(_WINDOW_MM * PX_PER_MM)
+    side = round(parameters.window_mm * PX_PER_MM)
     size = (width // side, height // side)
     mean, spread = in_squares(linear, side)
-    reach = 2 * round(_AWAY_MM * PX_PER_MM) + 1
+    reach = 2 * round(parameters.away_mm * PX_PER_MM) + 1
     grown = cv2.dilate(taken.astype(np.uint8), np.ones((reach, reach), np.uint8))
     free = cv2.resize(
         grown[: size[1] * side, : size[0] * side].astype(np.float32),
@@ -105,9 +109,9 @@ def _paper_anywhere(
     away = np.log(np.maximum(mean, 1e-5)) - usual
     light = away.mean(axis=2)
     tint = np.abs(away - light[..., None]).max(axis=2)
-    fits = (np.abs(light) < _PAPER_LOG) & (tint < _PAPER_TINT)
+    fits = (np.abs(light) < parameters.paper_log) & (tint < parameters.paper_tint)
     rough = (spread / np.maximum(mean, 1e-5)).mean(axis=2)
-    rows, columns = np.nonzero((free < 1e-6) & (rough < _SMOOTH) & fits)
+    rows, columns = np.nonzero((free < 1e-6) & (rough < parameters.smooth) & fits)
     points = (np.stack([columns, rows], axis=1) + 0.5) * side / PX_PER_MM
     return np.asarray(points, dtype=np.float64), np.asarray(mean[rows, columns])
 

@@ -12,10 +12,9 @@ from noema.core.colour.srgb import linear_to_lab, srgb_to_linear
 from noema.core.colour.wide import WIDE_LUMINANCE, WIDE_TO_XYZ_D50, XYZ_D50_TO_WIDE, wide_to_lab
 from noema.core.photo.colour_fit import ColourFit, TrainingSamples, fit_colour
 from noema.core.photo.knowledge import CARD_SOURCE, TUBE_SOURCE, Srgb
+from noema.core.photo.parameters.colour import COLOUR, ColourParameters
 from noema.core.photo.sample import LUMINANCE
 from noema.core.photo.tone import (
-    UNKNOWN_PRINT_BLACK,
-    UNKNOWN_PRINT_SIGMA,
     Greys,
     Tone,
     fit_tone,
@@ -24,22 +23,6 @@ from noema.core.sheet.layout import Patch, PatchKind, Triple
 from noema.core.statistics.medians import median_of
 
 Floats = NDArray[np.float64]
-
-_LINEAR_PER_DELTA = 0.03  # weighted linear RGB to one CIEDE2000
-_UNKNOWN_COLOUR_SIGMA = 5.5  # CIEDE2000 of a coloured patch of an unknown printer
-_NEUTRAL_SIGMA = 1.2  # of a black-ink grey's hue
-_CARD_SIGMA = 1.2  # CIEDE2000: what a camera makes of a card isn't quite what it makes of paint
-_CARD_GREY_SIGMA = 3.0  # and still less of its greys, whose spectra are flat as no paint's is
-_LIGHT, _BY_CARD_SIGMA = 75.0, 0.7  # L* of a card's white; one sigma of paper's L* by it
-_CONTAMINATED = 8.0  # CIEDE2000 from which paint isn't what its tube says
-_PAPER_SURE, _PAPER_BY_CARD = 0.04, 0.004
-"""Weighted linear RGB: of paint being white where paper is; and where a card lies there, or of bare
-paper itself."""
-
-_DARKEST, _DULLED = 15.0, 0.9  # what print makes of screen colours: L* of full ink, chroma kept
-_GREY_SHARE = 0.35  # of a patch's chroma under which it was printed without colours
-_ALIKE_LOG, _FEWEST_ALIKE = 0.2, 3  # logarithm of luminance: patches of one ink, evened out
-_LEAST = 0.004  # linear: a channel below it is clipped or noise
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -51,13 +34,15 @@ class SeenPatch:
     light: Floats  # (3,) the paper's, 0..1
 
 
-def tone_of(seen: list[SeenPatch], paper: Triple) -> tuple[Tone, bool]:
+def tone_of(
+    seen: list[SeenPatch], paper: Triple, parameters: ColourParameters = COLOUR
+) -> tuple[Tone, bool]:
     """Fit the tone curve to the greys; also say whether there were enough of them."""
     greys = [one for one in seen if one.patch.kind is PatchKind.GREY]
     if not greys:
         return fit_tone(), False
     paper_y = _luminance(paper[0])
-    known = [_known_grey(one.patch, paper_y) for one in greys]
+    known = [_known_grey(one.patch, paper_y, parameters) for one in greys]
     tone = fit_tone(
         Greys(
             seen=np.array([float(one.rgb @ LUMINANCE) for one in greys]),
@@ -70,22 +55,26 @@ def tone_of(seen: list[SeenPatch], paper: Triple) -> tuple[Tone, bool]:
     return tone, len(greys) >= 3
 
 
-def unspoiled(seen: list[SeenPatch]) -> list[SeenPatch]:
+def unspoiled(seen: list[SeenPatch], parameters: ColourParameters = COLOUR) -> list[SeenPatch]:
     """Leave out patches unlike others of the same ink: a shadow's edge or shine lies on them."""
     inks: dict[Srgb, list[SeenPatch]] = defaultdict(list)
     for one in seen:
         inks[one.patch.nominal_srgb].append(one)
     kept = []
     for same in inks.values():
-        log = np.log([max(float(one.rgb @ LUMINANCE), _LEAST) for one in same])
-        like = np.abs(log - median_of(log)) < _ALIKE_LOG
+        log = np.log([max(float(one.rgb @ LUMINANCE), parameters.least) for one in same])
+        like = np.abs(log - median_of(log)) < parameters.alike_log
         kept += [
-            one for one, holds in zip(same, like, strict=True) if holds or len(same) < _FEWEST_ALIKE
+            one
+            for one, holds in zip(same, like, strict=True)
+            if holds or len(same) < parameters.fewest_alike
         ]
     return kept
 
 
-def paper_by_card(card: list[SeenPatch], to_wide: Floats) -> tuple[Triple, float] | None:
+def paper_by_card(
+    card: list[SeenPatch], to_wide: Floats, parameters: ColourParameters = COLOUR
+) -> tuple[Triple, float] | None:
     """Work out the paper's own colour, and its sigma, from the lightest neutral of a card.
 
     Next to white the camera's tone curve hardly matters.
@@ -93,16 +82,18 @@ def paper_by_card(card: list[SeenPatch], to_wide: Floats) -> tuple[Triple, float
     neutral = [
         (one.patch.lab, one.rgb)
         for one in card
-        if one.patch.kind is PatchKind.GREY and one.patch.lab and one.patch.lab[0] > _LIGHT
+        if one.patch.kind is PatchKind.GREY
+        and one.patch.lab
+        and one.patch.lab[0] > parameters.card_white
     ]
     if not neutral:
         return None
     lab, rgb = max(neutral, key=lambda one: one[0][0])
     known = lab_to_xyz(lab)
-    seen = WIDE_TO_XYZ_D50 @ np.maximum(to_wide @ rgb, _LEAST)
+    seen = WIDE_TO_XYZ_D50 @ np.maximum(to_wide @ rgb, parameters.least)
     white = lab_to_xyz([100.0, 0.0, 0.0])
     found = xyz_to_lab(known * white / seen).tolist()
-    return (found[0], found[1], found[2]), _BY_CARD_SIGMA
+    return (found[0], found[1], found[2]), parameters.paper_by_card_sigma
 
 
 def colour_fit_of(
@@ -112,6 +103,7 @@ def colour_fit_of(
     paper: Triple,
     *,
     of_ink: bool = False,
+    parameters: ColourParameters = COLOUR,
 ) -> ColourFit:
     """Weigh usual cameras against the patches, greys neutral and colours as far as known.
 
@@ -121,13 +113,13 @@ def colour_fit_of(
     printed = [one for one in seen if one.patch.lab_source != TUBE_SOURCE]
     # A card shows how this camera takes flat spectra; without one it is guessed.
     by_card = any(one.patch.lab_source == CARD_SOURCE for one in seen)
-    sure = _PAPER_BY_CARD if by_card else _PAPER_SURE
-    rows = _rows(printed, tone, to_wide, paper)
+    sure = parameters.paper_by_card if by_card else parameters.paper_sure
+    rows = _rows(printed, tone, to_wide, paper, parameters)
     if tubes:
-        without = fit_colour(_training(rows, sure))
-        painted = _rows(tubes, tone, to_wide, paper)
-        rows += [row for row in painted if _is_clean(row, without, paper)]
-    return fit_colour(_training(rows, sure), of_ink=of_ink)
+        without = fit_colour(_training(rows, sure, parameters))
+        painted = _rows(tubes, tone, to_wide, paper, parameters)
+        rows += [row for row in painted if _is_clean(row, without, paper, parameters)]
+    return fit_colour(_training(rows, sure, parameters), of_ink=of_ink)
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -140,19 +132,25 @@ class _Row:
     ink: bool
 
 
-def _rows(seen: list[SeenPatch], tone: Tone, to_wide: Floats, paper: Triple) -> list[_Row]:
+def _rows(
+    seen: list[SeenPatch], tone: Tone, to_wide: Floats, paper: Triple, parameters: ColourParameters
+) -> list[_Row]:
     alike: dict[tuple[Srgb, bool], list[_Row]] = defaultdict(list)
     for one in seen:
         patch = one.patch
         toned = to_wide @ tone.true(one.rgb, one.light)
-        expected = _expected(patch, toned, paper) if one.rgb.min() >= _LEAST else None
+        expected = (
+            _expected(patch, toned, paper, parameters)
+            if one.rgb.min() >= parameters.least
+            else None
+        )
         if expected is not None:
             true, sigma = expected
             ink = patch.lab_source not in (CARD_SOURCE, TUBE_SOURCE)
             row = _Row(
                 seen=toned,
                 true=true,
-                sigma=_widened(sigma, patch),
+                sigma=_widened(sigma, patch, parameters),
                 ink=ink,
             )
             alike[patch.nominal_srgb, ink].append(row)
@@ -167,54 +165,60 @@ def _rows(seen: list[SeenPatch], tone: Tone, to_wide: Floats, paper: Triple) -> 
     ]
 
 
-def _widened(sigma: float, patch: Patch) -> float:
+def _widened(sigma: float, patch: Patch, parameters: ColourParameters) -> float:
     """Add what a camera makes of a card's colours to how far they are known."""
     if patch.lab_source != CARD_SOURCE:
         return sigma
-    own = _CARD_GREY_SIGMA if patch.kind is PatchKind.GREY else _CARD_SIGMA
+    own = parameters.card_grey_sigma if patch.kind is PatchKind.GREY else parameters.card_sigma
     return float(np.hypot(sigma, own))
 
 
-def _training(rows: list[_Row], paper_sure: float) -> TrainingSamples:
+def _training(rows: list[_Row], paper_sure: float, parameters: ColourParameters) -> TrainingSamples:
     """Put together what is known of a camera: bare paper, as paint would be and as it is."""
     white = np.ones(3)
     return TrainingSamples(
         seen=np.array([white, white, *(row.seen for row in rows)]),
         true=np.array([white, white, *(row.true for row in rows)]),
         sigma=np.array(
-            [paper_sure, _PAPER_BY_CARD, *(_LINEAR_PER_DELTA * row.sigma for row in rows)]
+            [
+                paper_sure,
+                parameters.paper_by_card,
+                *(parameters.linear_per_delta * row.sigma for row in rows),
+            ]
         ),
         ink=np.array([False, True, *(row.ink for row in rows)]),
     )
 
 
-def _is_clean(row: _Row, fit: ColourFit, paper: Triple) -> bool:
+def _is_clean(row: _Row, fit: ColourFit, paper: Triple, parameters: ColourParameters) -> bool:
     """Whether paint from a tube looks like that tube: contaminated paint anchors nothing."""
     ratio = lab_to_xyz(paper) / lab_to_xyz([100.0, 0.0, 0.0])
     seen, known = (
         xyz_to_lab(np.maximum(rgb @ WIDE_TO_XYZ_D50.T, 1e-6) * ratio)
         for rgb in (fit.true(row.seen[None])[0], row.true)
     )
-    return float(ciede2000(seen, known)) < _CONTAMINATED
+    return float(ciede2000(seen, known)) < parameters.contaminated
 
 
-def _expected(patch: Patch, toned: Floats, paper: Triple) -> tuple[Floats, float] | None:
+def _expected(
+    patch: Patch, toned: Floats, paper: Triple, parameters: ColourParameters
+) -> tuple[Floats, float] | None:
     """Give a patch's true linear RGB relative to paper, and its sigma in CIEDE2000."""
     if patch.lab is not None:
         return _relative(patch.lab, paper), patch.lab_sigma or 1.0
     if patch.kind is PatchKind.GREY:
         # An unknown grey says nothing of lightness here, the tone curve has used that.
-        return np.full(3, float(toned @ WIDE_LUMINANCE)), _NEUTRAL_SIGMA
+        return np.full(3, float(toned @ WIDE_LUMINANCE)), parameters.neutral_sigma
     lightness, a, b = linear_to_lab(srgb_to_linear(np.array(patch.nominal_srgb) / 255.0)).tolist()
     lab = (
-        _DARKEST + lightness * (paper[0] - _DARKEST) / 100.0,
-        _DULLED * a + paper[1],
-        _DULLED * b + paper[2],
+        parameters.full_ink + lightness * (paper[0] - parameters.full_ink) / 100.0,
+        parameters.dulled * a + paper[1],
+        parameters.dulled * b + paper[2],
     )
     seen = wide_to_lab(toned)
-    if np.hypot(seen[1], seen[2]) < _GREY_SHARE * np.hypot(a, b):
+    if np.hypot(seen[1], seen[2]) < parameters.grey_share * np.hypot(a, b):
         return None  # a printer without colours
-    return _relative(lab, paper), _UNKNOWN_COLOUR_SIGMA
+    return _relative(lab, paper), parameters.unknown_colour_sigma
 
 
 def _relative(lab: Triple, paper: Triple) -> Floats:
@@ -222,7 +226,7 @@ def _relative(lab: Triple, paper: Triple) -> Floats:
     return np.asarray(XYZ_D50_TO_WIDE @ (lab_to_xyz(lab) * ratio))
 
 
-def _known_grey(patch: Patch, paper_y: float) -> tuple[float, float]:
+def _known_grey(patch: Patch, paper_y: float, parameters: ColourParameters) -> tuple[float, float]:
     """Give a grey's luminance relative to paper, and one sigma of its logarithm."""
     if patch.lab is not None:
         y = _luminance(patch.lab[0])
@@ -230,9 +234,9 @@ def _known_grey(patch: Patch, paper_y: float) -> tuple[float, float]:
         relative = y / paper_y
     else:
         sent = float(srgb_to_linear(patch.nominal_srgb[1] / 255.0))
-        relative = UNKNOWN_PRINT_BLACK + (1.0 - UNKNOWN_PRINT_BLACK) * sent
+        relative = parameters.print_black + (1.0 - parameters.print_black) * sent
         y = relative * paper_y
-        lightness_sigma = UNKNOWN_PRINT_SIGMA
+        lightness_sigma = parameters.print_sigma
     return relative, lightness_sigma / (116.0 / 3.0 * np.cbrt(y))
 
 

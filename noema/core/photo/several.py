@@ -7,16 +7,15 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.photo.marks import FoundMarks
+from noema.core.photo.parameters.identify import IDENTIFY, IdentifyParameters
 from noema.core.sheet.layout import Marker, Polygon
 
 Floats = NDArray[np.float64]
 
-_FEWEST = 3
-_NEAR_SHARE = 0.3  # of the way from the nearest mark already known: how far off a guess may be
-_NEAR_MM = 6.0
 
-
-def sheets_in(found: FoundMarks, markers: Sequence[Marker]) -> tuple[FoundMarks, ...]:
+def sheets_in(
+    found: FoundMarks, markers: Sequence[Marker], parameters: IdentifyParameters = IDENTIFY
+) -> tuple[FoundMarks, ...]:
     """Sort marks into sheets, the topmost and leftmost first.
 
     Every sheet of a paper carries the same marks, so where one is seen twice there are two sheets.
@@ -29,15 +28,19 @@ def sheets_in(found: FoundMarks, markers: Sequence[Marker]) -> tuple[FoundMarks,
     left = sorted(ours, key=lambda n: -_size(found.corners_px[n]))
     sheets = []
     while left:
-        group = _grown([left[0]], left, found, known)
+        group = _grown([left[0]], left, found, known, parameters)
         left = [n for n in left if n not in group]
-        if len(group) >= _FEWEST:
+        if len(group) >= parameters.fewest_if_sound:
             sheets.append(_only(found, sorted(group)))
     return tuple(sorted(sheets, key=_place))
 
 
 def _grown(
-    group: list[int], left: Sequence[int], found: FoundMarks, known: Mapping[int, Polygon]
+    group: list[int],
+    left: Sequence[int],
+    found: FoundMarks,
+    known: Mapping[int, Polygon],
+    parameters: IdentifyParameters,
 ) -> list[int]:
     while True:
         wanted = set(known) - {found.ids[n] for n in group}
@@ -45,7 +48,7 @@ def _grown(
         back = _to_page(group, found, known)
         if not free or back is None:
             return group
-        misses = [_miss(n, group, found, known, back) for n in free]
+        misses = [_miss(n, group, found, known, back, parameters) for n in free]
         best = int(np.argmin(misses))
         if misses[best] > 1.0:
             return group
@@ -58,6 +61,7 @@ def _miss(
     found: FoundMarks,
     known: Mapping[int, Polygon],
     back: Floats,
+    parameters: IdentifyParameters,
 ) -> float:
     """Give how far a mark lies from where the group's page has it, over how far it may."""
     there = np.mean(known[found.ids[candidate]], axis=0)
@@ -65,7 +69,7 @@ def _miss(
     others = np.array([np.mean(known[found.ids[n]], axis=0) for n in group])
     reach = float(np.linalg.norm(others - there, axis=1).min())
     away = float(np.linalg.norm(seen.reshape(-1, 2).mean(axis=0) - there))
-    return away / (_NEAR_SHARE * reach + _NEAR_MM)
+    return away / (parameters.near_share * reach + parameters.near_mm)
 
 
 def _to_page(

@@ -9,16 +9,12 @@ from numpy.typing import NDArray
 
 from noema.core.photo.bend import Bend
 from noema.core.photo.marks import FoundMarks
+from noema.core.photo.parameters.identify import IDENTIFY, IdentifyParameters
 from noema.core.sheet.layout import Marker, Polygon
 
 Floats = NDArray[np.float64]
 
 PX_PER_MM = 4.0  # of the straightened sheet: a cell of 18 mm still has 5,000 pixels
-FEWEST_MARKS = 4
-FEWEST_MARKS_IF_SOUND = 3
-_SOUND_MM = 0.35  # corner misfit allowed where only three marks are seen
-_FLAT_MM = 1.2  # corners this near a plane count for it; curled paper leaves some farther away
-_LOOSE_MM = 4.0  # more than this and the marks don't lie on one page, however it is bent
 _GRID_MM = 6.0  # over which geometry is worked out once
 
 
@@ -33,15 +29,22 @@ class Placed:
     bend: Bend | None = None  # how the paper or the lens departs from a plane
 
 
-def place_page(found: FoundMarks, markers: Sequence[Marker]) -> Placed | None:
+def place_page(
+    found: FoundMarks, markers: Sequence[Marker], parameters: IdentifyParameters = IDENTIFY
+) -> Placed | None:
     """Fit the page to the marks that were found; None if they don't make a sound page."""
     known: Mapping[int, Polygon] = {m.id: m.corners_mm for m in markers}
     kept = [n for n, mark in enumerate(found.ids) if mark in known]
-    if len({found.ids[n] for n in kept}) < FEWEST_MARKS_IF_SOUND:
+    if len({found.ids[n] for n in kept}) < parameters.fewest_if_sound:
         return None
     page = np.array([known[found.ids[n]] for n in kept]).reshape(-1, 2)
     picture = found.corners_px[kept].reshape(-1, 2)
-    return _placed(page, picture, _LOOSE_MM if len(kept) >= FEWEST_MARKS else _SOUND_MM)
+    return _placed(
+        page,
+        picture,
+        parameters.loose_mm if len(kept) >= parameters.fewest_marks else parameters.sound_mm,
+        parameters,
+    )
 
 
 def place_corners(corners_mm: Floats, corners_px: Floats) -> Placed:
@@ -55,9 +58,11 @@ def place_corners(corners_mm: Floats, corners_px: Floats) -> Placed:
     )
 
 
-def _placed(page: Floats, picture: Floats, most_mm: float) -> Placed | None:
+def _placed(
+    page: Floats, picture: Floats, most_mm: float, parameters: IdentifyParameters
+) -> Placed | None:
     scale = _scale(page, picture)
-    solved, _ = cv2.findHomography(page, picture, cv2.RANSAC, _FLAT_MM * scale)
+    solved, _ = cv2.findHomography(page, picture, cv2.RANSAC, parameters.flat_mm * scale)
     if solved is None:
         return None
     fit = np.asarray(solved, dtype=np.float64)

@@ -1,1 +1,1 @@
-"""Statistics that know nothing of colour: medians now, what is fitted robustly later."""
+"""Statistics that know nothing of colour: medians, robust fits, Gaussian processes."""

@@ -8,19 +8,20 @@ import pytest
 
 from noema.core.photo.beyond import beyond_file
 from noema.core.photo.colour_fit import fit_colour
-from noema.core.photo.doubt import CellLight, Doubt, Seeing, colours_of
+from noema.core.photo.doubt import CellLight, Doubt, colours_of
 from noema.core.photo.flags import (
-    BLUR_MM,
     Suspicions,
     cell_flags,
     clipped_channel,
-    edge_blur_mm,
     with_glare_all_over,
 )
 from noema.core.photo.hints import hints
 from noema.core.photo.light import fit_light
+from noema.core.photo.page_flags import edge_blur_mm
+from noema.core.photo.parameters.light import LIGHT
 from noema.core.photo.reading import CellFlag, SheetFlag
 from noema.core.photo.sample import PaintSample
+from noema.core.photo.seeing import Seeing
 from noema.core.photo.shine import Shine
 from noema.core.photo.straighten import PX_PER_MM
 from noema.core.photo.tone import fit_tone
@@ -95,7 +96,7 @@ def test_blur_is_measured_in_mm_of_paper(blur_mm):
     measured = edge_blur_mm(np.repeat(soft[..., None], 3, axis=2), markers)
     # A Gaussian edge rises at height / (sigma * sqrt(2 pi)) at its steepest.
     assert measured == pytest.approx(0.8 * blur_mm * np.sqrt(2 * np.pi), rel=0.25, abs=0.12)
-    assert (measured > BLUR_MM) == (blur_mm >= 0.6)
+    assert (measured > LIGHT.blur_mm) == (blur_mm >= 0.6)
 
 
 def test_one_channel_cut_off_is_guessed_and_flagged_only_where_the_guess_is_poor():

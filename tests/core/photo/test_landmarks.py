@@ -10,7 +10,10 @@ from noema.core.photo.bend import fit_bend
 from noema.core.photo.landmarks import find_landmarks, register
 from noema.core.photo.marks import FoundMarks, find_marks
 from noema.core.photo.read import read_found
+from noema.core.photo.stages.identify import Identified, IdentifiedSheet
+from noema.core.photo.stages.place import Sought
 from noema.core.photo.straighten import place_page
+from noema.core.sheet.paper import LANDSCAPE, Paper
 from noema.formats.photo_file import open_photo
 from noema.stand_ins.camera import photograph
 from noema.stand_ins.printer import Press, print_page
@@ -54,7 +57,11 @@ def test_marks_that_misplace_the_page_are_not_believed():
     three = list(range(3))
     wrong = found.corners_px[three] + np.array([70.0, 40.0])
     marks = FoundMarks(ids=tuple(found.ids[n] for n in three), corners_px=wrong)
-    reading = read_found(picture, marks, LAYOUT, check_code=False).reading
+    flat = place_page(marks, LAYOUT.markers)
+    assert flat is not None
+    own = IdentifiedSheet(marks=marks, frame=LANDSCAPE[Paper.A4], flat=flat)
+    sought = Sought(picture=picture, layout=LAYOUT)
+    reading = read_found(sought, Identified(marks=marks), own, check_code=False).reading
     assert not reading.found
 
 

@@ -3,11 +3,11 @@
 import numpy as np
 import pytest
 
+from noema.core.photo.parameters.colour import COLOUR
 from noema.core.photo.patches import SeenPatch, tone_of, unspoiled
-from noema.core.photo.tone import PAPER_LIGHTNESS, PAPER_TINT
 from noema.core.sheet.layout import Patch, PatchKind
 
-PAPER = (PAPER_LIGHTNESS, *PAPER_TINT)
+PAPER = COLOUR.paper
 SENT = (56, 92, 128, 160, 192, 224)
 
 

@@ -7,11 +7,10 @@ import pytest
 from numpy.random import default_rng
 
 from noema.core.colour.value import lightness_to_value
-from noema.core.photo.identify import identify
-from noema.core.photo.marks import find_marks
 from noema.core.photo.picture import Picture
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import CellFlag, SheetFlag
+from noema.core.photo.stages.identify import identify
 from noema.formats.photo_file import open_photo
 from noema.stand_ins.camera import photograph
 from noema.stand_ins.painter import Hand, intend, paint
@@ -74,7 +73,7 @@ WAYS = {
 @pytest.mark.parametrize("way", WAYS)
 def test_every_careful_way_of_taking_it_is_read(way):
     picture, truth = shot_of(WAYS[way])
-    (seen,) = identify(picture.rgb, find_marks(picture.rgb))
+    (seen,) = identify(picture).sheets
     assert seen.code == LAYOUT.sheet
     reading = read_photo(picture, LAYOUT).reading
     assert reading.found

@@ -4,11 +4,13 @@ import numpy as np
 import pytest
 from numpy.random import default_rng
 
-from noema.core.photo.identify import identify
 from noema.core.photo.marks import find_marks
 from noema.core.photo.picture import Picture
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import SheetFlag
+from noema.core.photo.several import sheets_in
+from noema.core.photo.stages.identify import identify
+from noema.core.sheet.paper import LANDSCAPE, Paper
 from noema.formats.photo_file import open_photo
 from noema.stand_ins.camera import photograph
 from noema.stand_ins.printer import Press, print_page
@@ -35,7 +37,7 @@ def together() -> Picture:
 
 
 def test_each_sheet_is_found_with_its_code(together):
-    found = identify(together.rgb, find_marks(together.rgb))
+    found = identify(together).sheets
     assert sorted(one.code for one in found) == sorted(CODES)
     assert all(len(set(one.marks.ids)) == len(one.marks.ids) for one in found)
 
@@ -55,5 +57,7 @@ def test_where_none_is_the_one_asked_for_it_is_said(together):
 def test_order_doesnt_depend_on_how_marks_were_found(together):
     found = find_marks(together.rgb)
     turned = type(found)(ids=found.ids[::-1], corners_px=found.corners_px[::-1].copy())
-    codes = [[one.code for one in identify(together.rgb, marks)] for marks in (found, turned)]
-    assert codes[0] == codes[1]
+    markers = LANDSCAPE[Paper.A4].markers
+    first, second = (sheets_in(marks, markers) for marks in (found, turned))
+    places = [[one.corners_px.mean(axis=(0, 1)) for one in sheets] for sheets in (first, second)]
+    assert np.allclose(*places)

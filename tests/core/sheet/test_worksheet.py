@@ -11,7 +11,7 @@ import pytest
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, Band
-from noema.core.photo.identify import read_code
+from noema.core.photo.code import read_code
 from noema.core.photo.marks import find_marks
 from noema.core.photo.straighten import place_page
 from noema.core.sheet.drawing import Words

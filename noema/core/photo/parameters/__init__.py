@@ -1,0 +1,1 @@
+"""The reader's numbers, one record for each of its stages."""

@@ -1,0 +1,107 @@
+"""The camera's tone curve and colours, undone by what is known of the page: fourth stage."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from noema.core.photo.card import colours_at, find_card
+from noema.core.photo.grey_card import find_grey
+from noema.core.photo.knowledge import CARD_SOURCE, known_patch
+from noema.core.photo.page import Page
+from noema.core.photo.parameters.colour import COLOUR, ColourParameters
+from noema.core.photo.patches import SeenPatch, colour_fit_of, paper_by_card, tone_of, unspoiled
+from noema.core.photo.seeing import Seeing
+from noema.core.photo.stages.light import LitSheet
+from noema.core.photo.straighten import to_page
+from noema.core.sheet.layout import Layout, PatchKind, Triple
+from noema.core.statistics.medians import median_of
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class ColouredSheet:
+    """A sheet whose colours can be told."""
+
+    lit: LitSheet
+    seeing: Seeing
+    card_seen: bool
+    greys_seen: bool  # enough of them
+
+
+def tone_and_colour(given: LitSheet, parameters: ColourParameters = COLOUR) -> ColouredSheet:
+    """Fit the camera's tone curve to greys and its colours to everything whose colour is known."""
+    sought = given.sheet.sought
+    beside = _card_patches(given, parameters)
+    to_wide = sought.picture.to_wide
+    paper = paper_by_card(beside, to_wide, parameters) or _paper_lab(sought.layout, parameters)
+    printed = _seen_patches(given.page, sought.layout, parameters)
+    patches = [*unspoiled(printed, parameters), *beside]
+    tone, greys_seen = tone_of(patches, paper[0], parameters)
+    fit = colour_fit_of(
+        patches,
+        tone,
+        to_wide,
+        paper[0],
+        of_ink=sought.layout.cells_printed,
+        parameters=parameters,
+    )
+    seeing = Seeing(
+        tone=tone,
+        to_wide=to_wide,
+        in_srgb=sought.picture.icc is None,
+        fit=fit,
+        paper=paper,
+        paper_light=given.page.light.middle,
+    )
+    return ColouredSheet(lit=given, seeing=seeing, card_seen=bool(beside), greys_seen=greys_seen)
+
+
+def _seen_patches(page: Page, layout: Layout, parameters: ColourParameters) -> list[SeenPatch]:
+    """Give every printed patch that can be seen, in the file's linear channels over paper's."""
+    found = []
+    for patch in layout.reference:
+        place = page.pixels(patch.polygon_mm, parameters.patch_rim_mm)
+        if patch.kind is not PatchKind.PAPER and len(place) >= parameters.fewest_pixels:
+            at = np.mean(patch.polygon_mm, axis=0)[None]
+            rgb = median_of(page.relative[place[:, 0], place[:, 1]])
+            found.append(SeenPatch(patch=patch, rgb=rgb, light=page.light.at(at)[0]))
+    return found
+
+
+def _card_patches(given: LitSheet, parameters: ColourParameters) -> list[SeenPatch]:
+    """Give a card's patches with their colours over the paper's light; empty where none lies."""
+    sought, page = given.sheet.sought, given.page
+    card = sought.card
+    if card is None:
+        return []
+    sigma = parameters.card_own_sigma
+    if card.is_one_grey:
+        grey = find_grey(page, parameters)
+        if grey is None:
+            return []
+        known = known_patch("card0", (), card.labs[0], sigma, CARD_SOURCE)
+        return [SeenPatch(patch=known, rgb=grey, light=np.full(3, page.light.middle))]
+    seen = find_card(sought.picture, card, parameters)
+    if seen is None:
+        return []
+    colours = colours_at(sought.picture, seen.polygons_px)
+    middles = to_page(given.sheet.placed, seen.polygons_px.mean(axis=1))
+    # Beside the page the light is taken from the page's nearest edge.
+    light = page.light.at(np.clip(middles, 0.0, np.array(page.light.size_mm)))
+    return [
+        SeenPatch(
+            patch=known_patch(f"card{n}", (), lab, sigma, CARD_SOURCE),
+            rgb=colours[n] / light[n],
+            light=light[n],
+        )
+        for n, lab in enumerate(card.labs)
+    ]
+
+
+def _paper_lab(layout: Layout, parameters: ColourParameters) -> tuple[Triple, float]:
+    for patch in layout.reference:
+        if patch.kind is PatchKind.PAPER and patch.lab is not None:
+            return patch.lab, patch.lab_sigma or 0.5
+    return parameters.paper, parameters.paper_sigma
