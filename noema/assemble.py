@@ -51,6 +51,7 @@ def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
         parts,
         secret_key=settings.secret_key,
         https=bool(settings.https),
+        pseudo_language=bool(settings.pseudo_language),
         session_hours=settings.session_hours,
         log_ins_a_minute=settings.log_ins_a_minute,
     )

@@ -41,6 +41,9 @@ class Settings:
         15, "minutes", "Idle time after which a student on a shared device is out.", (1, 1440)
     )
     mail: str = _setting("stand-in", "name or host:port", "The mail server: stand-in, or where.")
+    pseudo_language: int = _setting(
+        0, "0 or 1", "1 offers a language that shows what isn't translated: for developers.", (0, 1)
+    )
     stalled_s: int = _setting(
         8, "seconds", "Silence after which a worker counts as gone.", (2, 3600)
     )

@@ -21,6 +21,7 @@ MAY_IMPORT = {
 }
 CORE_ORDER = [
     "errors",
+    "language",
     "parameters",
     "statistics",
     "joining",

@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 from noema.actions.review_sheet import review_sheet
 from noema.core.errors import OutOfDate, Refused
 from noema.core.judging.review import Decision, ReviewState, Verb
+from noema.core.language import gettext
 from noema.store.assignments import assignment_of_school
 from noema.store.reviews import AttemptRow, waiting_for_review
 
@@ -41,7 +42,7 @@ def accept_holding(
     assignment_of_school(session, school_id, assignment_id)
     wanted = [a for a in holding(session, school_id, assignment_id) if a.photograph_id in seen]
     if not wanted:
-        raise Refused("None of these sheets waits any more: look at the queue again.")
+        raise Refused(gettext("None of these sheets waits any more: look at the queue again."))
     accepted, changed = [], []
     for attempt in wanted:
         try:
@@ -78,4 +79,4 @@ def take_back(
             decision=Decision(verb=Verb.UNDO),
         )
         if review.state is not ReviewState.OPEN:
-            raise Refused("Some of these sheets were decided on since: look at each.")
+            raise Refused(gettext("Some of these sheets were decided on since: look at each."))

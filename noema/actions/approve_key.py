@@ -4,6 +4,7 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
 from noema.core.exercises.levels import Key
+from noema.core.language import gettext
 from noema.core.photo.reading import CellFlag
 from noema.formats.reading_json import reading_from_json
 from noema.store.assignments import assignment_of_school, lock_assignment
@@ -25,14 +26,18 @@ def approve_key(
     lock_assignment(session, assignment_id)
     before = revision_of(session, assignment_id)
     if before.key is not Key.TEACHER:
-        raise Refused("This assignment isn't held against a sheet of yours: assign it that way.")
+        raise Refused(
+            gettext("This assignment isn't held against a sheet of yours: assign it that way.")
+        )
     bodies = {one.photograph_id: one.body for one in teachers_readings(session, assignment_id)}
     if photograph_id not in bodies:
-        raise Refused("That photograph isn't of your own sheet for this assignment: choose one.")
+        raise Refused(
+            gettext("That photograph isn't of your own sheet for this assignment: choose one.")
+        )
     reading = reading_from_json(bodies[photograph_id])
     labs = {cell.id: list(cell.lab) for cell in reading.cells if not _UNSEEN & set(cell.flags)}
     if not labs:
-        raise Refused("None of your cells could be read: photograph your sheet again.")
+        raise Refused(gettext("None of your cells could be read: photograph your sheet again."))
     new = {name: getattr(before, name) for name in NewRevision.__dataclass_fields__}
     changed = {"key_photograph_id": photograph_id, "key_labs": labs, "made_by": teacher_id}
     add_revision(session, assignment_id, NewRevision(**new | changed))

@@ -6,6 +6,7 @@ from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
 from noema.core.errors import BadFile, NotFound, Refused
+from noema.core.language import gettext
 from noema.devices.file_store import FileStore
 from noema.formats.archive import Archive, ToPack, archive_chunks, archive_from_zip
 from noema.store.archive import files_of, is_empty, put_rows, rows_of, schema_version
@@ -22,7 +23,12 @@ def archive_school(
     names = files_of(rows)
     # Looked for before the first piece goes out: what has begun can't be refused any more.
     if missing := [sha256 for sha256 in names if not files.has(sha256)]:
-        raise NotFound(f"{len(missing)} pictures are missing in the file store: restore a backup.")
+        raise NotFound(
+            gettext(
+                "%(count)s pictures are missing in the file store: restore a backup.",
+                count=len(missing),
+            )
+        )
     whole = ToPack(schema=schema_version(session), rows=rows, files=names, file=files.get)
     return archive_chunks(whole)
 
@@ -31,21 +37,32 @@ def bring_in_archive(session: Session, files: FileStore, data: bytes) -> str:
     """Put an archive into an empty Noema; gives the school's name. All of it comes or nothing."""
     archive = archive_from_zip(data)
     if not is_empty(session):
-        raise Refused("There is a school here already: bring an archive into an empty Noema.")
+        raise Refused(
+            gettext("There is a school here already: bring an archive into an empty Noema.")
+        )
     if archive.schema != schema_version(session):
         raise BadFile(
-            f"The archive is of version {archive.schema} and this Noema of "
-            f"{schema_version(session)}: use the Noema it came from, or bring that up to date."
+            gettext(
+                "The archive is of version %(schema)s and this Noema of "
+                "%(schema_version)s: use the Noema it came from, or bring that up "
+                "to date.",
+                schema=archive.schema,
+                schema_version=schema_version(session),
+            )
         )
     missing = set(files_of_archive(archive)) - set(archive.files)
     if missing:
-        raise BadFile(f"{len(missing)} pictures are missing in the archive: make it again.")
+        raise BadFile(
+            gettext(
+                "%(count)s pictures are missing in the archive: make it again.", count=len(missing)
+            )
+        )
     try:
         put_rows(session, archive.rows)
         session.flush()
     except (DBAPIError, KeyError, TypeError, ValueError) as wrong:
         session.rollback()
-        raise BadFile("Rows in the archive don't fit together: make it again.") from wrong
+        raise BadFile(gettext("Rows in the archive don't fit together: make it again.")) from wrong
     for body in archive.files.values():
         files.put(body)
     return str(archive.rows["school"][0]["name"])
@@ -56,4 +73,4 @@ def files_of_archive(archive: Archive) -> list[str]:
     try:
         return files_of(archive.rows)
     except (KeyError, TypeError) as wrong:
-        raise BadFile("A table is missing in the archive: make it again.") from wrong
+        raise BadFile(gettext("A table is missing in the archive: make it again.")) from wrong

@@ -6,6 +6,7 @@ from sqlalchemy.orm import Session
 
 from noema.actions.work_out_exercise import Chosen, work_out
 from noema.core.errors import Refused
+from noema.core.language import gettext
 from noema.core.sheet.code import draw_stem
 from noema.formats.asked_json import asked_to_json
 from noema.formats.options_json import options_to_json
@@ -33,7 +34,10 @@ def assign_exercise(
     school_class = class_of_school(session, school_id, class_id)
     if not school_class.unit.holds(due_week):
         raise Refused(
-            f"The unit has weeks 1 to {school_class.unit.weeks}: choose one of them as due."
+            gettext(
+                "The unit has weeks 1 to %(weeks)s: choose one of them as due.",
+                weeks=school_class.unit.weeks,
+            )
         )
     asked = work_out(chosen)
     paints = chosen.in_medium

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from noema.core.errors import BadFile, BadPicture, Refused
+from noema.core.language import gettext
 from noema.core.photo.card import ReferenceCard
 from noema.core.photo.hints import hints
 from noema.core.photo.knowledge import Knowledge, Known, Srgb
@@ -68,13 +69,16 @@ def look_at_photo(
     printer = printer_of_school(session, school_id, printer_id)
     owned = next((one for one in cards_of_school(session, school_id) if one.id == card_id), None)
     if owned is None:
-        raise Refused("Choose the reference card that lies in the photograph.")
+        raise Refused(gettext("Choose the reference card that lies in the photograph."))
     check_photo(data)
     reading = _read(data, printer_id, owned.card)
     if Knowledge.CARD not in reading.knowledge:
         raise BadFile(
-            f"The card “{owned.card.name}” can't be seen in the photograph: lay it flat on or "
-            "beside the page, all of it in the picture."
+            gettext(
+                "The card “%(name)s” can't be seen in the photograph: lay it flat "
+                "on or beside the page, all of it in the picture.",
+                name=owned.card.name,
+            )
         )
     labs = look_of_reading(reading.cells, _paper_of(reading))
     how = f"photographed beside {owned.card.name}"
@@ -101,7 +105,7 @@ def look_with_meter(
     printer = printer_of_school(session, school_id, printer_id)
     wanted = squares_to_measure()
     if len(taken) >= len(wanted):
-        raise Refused("All squares are measured: begin again to measure them once more.")
+        raise Refused(gettext("All squares are measured: begin again to measure them once more."))
     held = HeldSquare(printer=printer.name, sent=wanted[len(taken)])
     now = (*taken, meter.read(held))
     if len(now) == len(wanted):
@@ -138,7 +142,10 @@ def _read(data: bytes, printer_id: int, card: ReferenceCard) -> Reading:
             return reading
         said = said or hints(reading.flags)
     raise BadPicture(
-        f"This printer's calibration page wasn't found in the photograph. {' '.join(said[:1])}"
+        gettext(
+            "This printer's calibration page wasn't found in the photograph. %(said)s",
+            said=" ".join(said[:1]),
+        )
     )
 
 
@@ -150,5 +157,5 @@ def _paper_of(reading: Reading) -> Known:
 def _named(name: str, what: str) -> str:
     name = " ".join(name.replace("\0", "").split())[:60]
     if not name:
-        raise Refused(f"Give the {what} a name.")
+        raise Refused(gettext("Give the %(what)s a name.", what=what))
     return name

@@ -6,6 +6,7 @@ from sqlalchemy.orm import Session
 from noema.actions import passwords
 from noema.actions.set_time_zone import checked_time_zone
 from noema.core.errors import Refused
+from noema.core.language import gettext
 from noema.store.people import add_school, add_teacher, school_by_name, teacher_by_email
 
 SHORTEST_PASSWORD = 10
@@ -16,7 +17,12 @@ def create_school(
 ) -> int:
     """Make a school with one teacher who can log in; gives the school's number."""
     if not school.strip() or school_by_name(session, school.strip()) is not None:
-        raise Refused(f"There is already a school called “{school}”, or the name is empty.")
+        raise Refused(
+            gettext(
+                "There is already a school called “%(school)s”, or the name is empty.",
+                school=school,
+            )
+        )
     school_id = add_school(session, school.strip(), checked_time_zone(time_zone))
     add_colleague(session, school_id, email, name, password)
     return school_id
@@ -26,11 +32,18 @@ def add_colleague(session: Session, school_id: int, email: str, name: str, passw
     """Let another teacher of a school log in; gives their number."""
     email = checked_email(email)
     if not name.strip():
-        raise Refused("Give the name the teacher is called by.")
+        raise Refused(gettext("Give the name the teacher is called by."))
     if len(password) < SHORTEST_PASSWORD:
-        raise Refused(f"The password is too short: use at least {SHORTEST_PASSWORD} characters.")
+        raise Refused(
+            gettext(
+                "The password is too short: use at least %(shortest_password)s characters.",
+                shortest_password=SHORTEST_PASSWORD,
+            )
+        )
     if teacher_by_email(session, email) is not None:
-        raise Refused(f"Somebody already logs in as {email}: use another address.")
+        raise Refused(
+            gettext("Somebody already logs in as %(email)s: use another address.", email=email)
+        )
     return add_teacher(session, school_id, email, name.strip(), passwords.HASHER.hash(password))
 
 
@@ -41,6 +54,9 @@ def checked_email(email: str) -> str:
         found = validate_email(email.strip(), check_deliverability=False)
     except EmailNotValidError as wrong:
         raise Refused(
-            f"“{email}” is no e-mail address: give one such as name@school.example."
+            gettext(
+                "“%(email)s” is no e-mail address: give one such as name@school.example.",
+                email=email,
+            )
         ) from wrong
     return found.normalized.lower()

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound, Refused
+from noema.core.language import gettext
 from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
 from noema.store import erasure
@@ -44,7 +45,10 @@ def erase_student(
     student = student_of_school(session, school_id, student_id)
     if " ".join(typed_name.split()).casefold() != student.display_name.casefold():
         raise Refused(
-            f"Type the name as it stands, “{student.display_name}”, to erase it for good."
+            gettext(
+                "Type the name as it stands, “%(display_name)s”, to erase it for good.",
+                display_name=student.display_name,
+            )
         )
     for upload_id in erasure.uploads_of(session, student_id):
         pieces.drop(upload_id)

@@ -6,6 +6,7 @@ import unicodedata
 from sqlalchemy.orm import Session
 
 from noema.core.errors import BadPaint
+from noema.core.language import gettext
 from noema.core.pigments.fit import FittedTube, Swatch, fit_tube
 from noema.core.pigments.shelf import builtin_tube
 from noema.store.paints import add_own_tube, drop_own_tube, own_sets, own_tube, own_tubes
@@ -19,7 +20,12 @@ def try_fit(base: str, label: str, swatches: tuple[Swatch, ...]) -> FittedTube:
     """Fit a tube without keeping it."""
     label = " ".join(label.split())
     if not 1 <= len(label) <= LONGEST_LABEL:
-        raise BadPaint(f"Give the tube a name of at most {LONGEST_LABEL} letters.")
+        raise BadPaint(
+            gettext(
+                "Give the tube a name of at most %(longest_label)s letters.",
+                longest_label=LONGEST_LABEL,
+            )
+        )
     return fit_tube(builtin_tube(base), swatches, name=name_of(label), label=label)
 
 
@@ -30,9 +36,16 @@ def fit_own_tube(
     fitted = try_fit(base, label, swatches)
     there = own_tubes(session, school_id)
     if fitted.tube.name in there:
-        raise BadPaint(f"There is already a tube called “{label}”: choose another name.")
+        raise BadPaint(
+            gettext("There is already a tube called “%(label)s”: choose another name.", label=label)
+        )
     if len(there) >= MOST_OWN_TUBES:
-        raise BadPaint(f"A shelf holds {MOST_OWN_TUBES} tubes of one's own: take one away first.")
+        raise BadPaint(
+            gettext(
+                "A shelf holds %(most_own_tubes)s tubes of one's own: take one away first.",
+                most_own_tubes=MOST_OWN_TUBES,
+            )
+        )
     add_own_tube(session, school_id, fitted, swatches)
     return fitted
 
@@ -42,7 +55,13 @@ def remove_own_tube(session: Session, school_id: int, name: str) -> None:
     tube = own_tube(session, school_id, name).fitted.tube
     held = [one.label for one in own_sets(session, school_id) if tube in one.tubes]
     if held:
-        raise BadPaint(f"The set “{held[0]}” still holds {tube.label}: take it out there first.")
+        raise BadPaint(
+            gettext(
+                "The set “%(held)s” still holds %(label)s: take it out there first.",
+                held=held[0],
+                label=tube.label,
+            )
+        )
     drop_own_tube(session, school_id, name)
 
 
@@ -51,5 +70,5 @@ def name_of(label: str) -> str:
     plain = unicodedata.normalize("NFKD", label).encode("ascii", "ignore").decode().lower()
     slug = re.sub(r"[^a-z0-9]+", "-", plain).strip("-")
     if not slug:
-        raise BadPaint("Give the tube a name with letters or digits.")
+        raise BadPaint(gettext("Give the tube a name with letters or digits."))
     return OWN + slug

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from noema.actions.hand_in_photo import HandedIn, hand_in_photo
 from noema.core.errors import BadPicture, OutOfDate, Refused
+from noema.core.language import gettext
 from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
 from noema.formats.photo_file import MOST_BYTES
@@ -45,9 +46,9 @@ def hand_in_own(
     """Keep and queue a photograph; gives its number, also when it had come before."""
     _has_sheet(session, student, assignment_id)
     if not data:
-        raise BadPicture("Choose the photograph of your sheet first.")
+        raise BadPicture(gettext("Choose the photograph of your sheet first."))
     if len(data) > MOST_BYTES:
-        raise BadPicture("The photograph is over 30 MB: send a smaller one.")
+        raise BadPicture(gettext("The photograph is over 30 MB: send a smaller one."))
     handed_in = hand_in_photo(
         session,
         files,
@@ -71,7 +72,7 @@ def begin_upload(
     """Note that a photograph is on its way; gives the name its pieces come under."""
     _has_sheet(session, student, assignment_id)
     if not 1 <= size <= MOST_BYTES:
-        raise BadPicture("Send a photograph of at most 30 MB.")
+        raise BadPicture(gettext("Send a photograph of at most 30 MB."))
     for late in uploads_under_way(session, student.id)[: 1 - MOST_UNDER_WAY]:
         pieces.drop(late)
         end_upload(session, late, None)
@@ -96,7 +97,7 @@ def add_piece(
     if upload.photograph_id is not None:
         return upload.size_bytes, upload.photograph_id
     if at < 0 or at + len(data) > upload.size_bytes:
-        raise OutOfDate("That is more than the photograph has: begin again.")
+        raise OutOfDate(gettext("That is more than the photograph has: begin again."))
     length = pieces.append(upload.id, at, data)
     if length < upload.size_bytes:
         return length, None
@@ -134,12 +135,12 @@ def _whole(
 def _has_sheet(session: Session, student: StudentRow, assignment_id: int) -> None:
     given_one_to_student(session, student.id, assignment_id)
     if not sheets_of_student(session, student.id, assignment_id):
-        raise Refused("There is no sheet of yours yet: ask your teacher to print it.")
+        raise Refused(gettext("There is no sheet of yours yet: ask your teacher to print it."))
 
 
 def _number(session: Session, student: StudentRow, handed_in: HandedIn) -> int:
     if handed_in.refused or handed_in.photo is None:
-        raise BadPicture(handed_in.refused or "Send a photograph.")
+        raise BadPicture(handed_in.refused or gettext("Send a photograph."))
     if handed_in.known:
         try:
             photo_of_student(session, student.id, handed_in.photo.id)

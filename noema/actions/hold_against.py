@@ -13,6 +13,7 @@ from noema.core.errors import Refused
 from noema.core.exercises.catalogue import kind_of, usual_tolerance
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.tolerance import Tolerance
+from noema.core.language import gettext
 from noema.core.pigments.shelf import PaintSet
 from noema.formats.asked_json import asked_to_json
 from noema.formats.options_json import options_from_json
@@ -43,9 +44,9 @@ def hold_against(
     assignment = assignment_of_school(session, school_id, assignment_id)
     exercise, before = exercise_of(session, assignment), revision_of(session, assignment_id)
     if wanted.key is Key.OWN_ENDS and not any(cell.is_end for cell in exercise.asked.cells):
-        raise Refused("This exercise has no ends of its own: choose another key.")
+        raise Refused(gettext("This exercise has no ends of its own: choose another key."))
     if wanted.key is Key.PAINTS and exercise.paints is None and wanted.paints is None:
-        raise Refused("This exercise is of no set of paints: choose another key.")
+        raise Refused(gettext("This exercise is of no set of paints: choose another key."))
     new = NewRevision(
         key=wanted.key,
         level=wanted.level,
@@ -93,8 +94,10 @@ def _with_paints(
     asked = work_out(chosen)
     if [(c.id, c.label) for c in asked.cells] != [(c.id, c.label) for c in before.cells]:
         raise Refused(
-            "With these paints the exercise has other cells than its printed sheets: "
-            "give it anew instead."
+            gettext(
+                "With these paints the exercise has other cells than its printed "
+                "sheets: give it anew instead."
+            )
         )
     paints = chosen.in_medium
     assert paints is not None  # they were given

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from noema.core.errors import BadPaint
+from noema.core.language import gettext
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.shelf import MOST_TUBES
 from noema.store.paints import (
@@ -48,16 +49,29 @@ def remove_set(session: Session, school_id: int, ref: str) -> None:
 def _checked(session: Session, school_id: int, new: NewSet, ref: str | None) -> str:
     name = " ".join(new.name.split())
     if not 1 <= len(name) <= LONGEST_NAME:
-        raise BadPaint(f"Give the set a name of at most {LONGEST_NAME} letters.")
+        raise BadPaint(
+            gettext(
+                "Give the set a name of at most %(longest_name)s letters.",
+                longest_name=LONGEST_NAME,
+            )
+        )
     if set_name_taken(session, school_id, name, ref):
-        raise BadPaint(f"There is already a set called “{name}”: choose another name.")
+        raise BadPaint(
+            gettext("There is already a set called “%(name)s”: choose another name.", name=name)
+        )
     _check_tubes(new.tubes, all_tubes(session, school_id))
     return name
 
 
 def _check_tubes(names: Sequence[str], known: Collection[str]) -> None:
     if not 1 <= len(names) <= MOST_TUBES:
-        raise BadPaint(f"Choose 1 to {MOST_TUBES} tubes; {len(names)} are chosen.")
+        raise BadPaint(
+            gettext(
+                "Choose 1 to %(most_tubes)s tubes; %(count)s are chosen.",
+                most_tubes=MOST_TUBES,
+                count=len(names),
+            )
+        )
     unknown = [name for name in names if name not in known]
     if unknown or len(set(names)) != len(names):
-        raise BadPaint("One of the tubes isn't on the shelf any more: choose them again.")
+        raise BadPaint(gettext("One of the tubes isn't on the shelf any more: choose them again."))

@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from noema.actions import passwords
 from noema.core.errors import NotAllowed
+from noema.core.language import gettext
 from noema.store.people import TeacherRow, teacher_by_email
 
 
@@ -17,9 +18,11 @@ def log_in(session: Session, email: str, password: str) -> TeacherRow:
         # Somebody unknown costs as much time as somebody known.
         passwords.HASHER.verify(teacher.password_hash if teacher else _nobody(), password)
     except (VerifyMismatchError, InvalidHashError) as wrong:
-        raise NotAllowed("That e-mail and password don't belong together: try again.") from wrong
+        raise NotAllowed(
+            gettext("That e-mail and password don't belong together: try again.")
+        ) from wrong
     if teacher is None:
-        raise NotAllowed("That e-mail and password don't belong together: try again.")
+        raise NotAllowed(gettext("That e-mail and password don't belong together: try again."))
     return teacher
 
 

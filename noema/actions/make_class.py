@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import BadRoster, Refused
 from noema.core.joining.card import draw_code
+from noema.core.language import gettext
 from noema.core.planning.unit import LONGEST_UNIT, Unit
 from noema.formats.roster import Roster, read_roster
 from noema.store.classes import (
@@ -33,11 +34,18 @@ def make_class(
     """Make a class, with a code for its students to begin with; gives its number."""
     name = " ".join(name.split())
     if not 1 <= len(name) <= 80:
-        raise Refused("Give the class a name of at most 80 letters.")
+        raise Refused(gettext("Give the class a name of at most 80 letters."))
     if not 1 <= unit_weeks <= LONGEST_UNIT:
-        raise Refused(f"A unit lasts 1 to {LONGEST_UNIT} weeks: choose a number between them.")
+        raise Refused(
+            gettext(
+                "A unit lasts 1 to %(longest_unit)s weeks: choose a number between them.",
+                longest_unit=LONGEST_UNIT,
+            )
+        )
     if class_name_taken(session, school_id, name):
-        raise Refused(f"There is already a class called “{name}”: choose another name.")
+        raise Refused(
+            gettext("There is already a class called “%(name)s”: choose another name.", name=name)
+        )
     code = draw_code(_RNG)
     while code_taken(session, code):
         code = draw_code(_RNG)
@@ -62,6 +70,6 @@ def enrol_students(session: Session, school_id: int, class_id: int, text: str) -
     """Bring the names of a list into a class; gives how many came."""
     roster = preview_roster(session, school_id, class_id, text)
     if not roster.names:
-        raise BadRoster("There is no new name in the list: write one name a line.")
+        raise BadRoster(gettext("There is no new name in the list: write one name a line."))
     enrol(session, school_id, class_id, roster.names)
     return len(roster.names)

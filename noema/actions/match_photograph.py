@@ -4,6 +4,7 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
 from noema.core.judging.review import ReviewState
+from noema.core.language import gettext
 from noema.core.progress.states import PhotoState
 from noema.store.decisions import record
 from noema.store.photographs import photo_of_school, set_photo_state
@@ -20,7 +21,7 @@ def match_photograph(
     """Name the sheet of a photograph in the tray; it is read again as that sheet."""
     photo = photo_of_school(session, school_id, photograph_id)
     if photo.state not in _IN_TRAY:
-        raise Refused("This photograph is no longer in the tray: look at its batch again.")
+        raise Refused(gettext("This photograph is no longer in the tray: look at its batch again."))
     sheet = sheet_of_school(session, school_id, sheet_id)
     set_photo_state(session, photo.id, PhotoState.READING, sheet_id=sheet.id)
     record(session, photo.id, teacher_id, "match", None)
@@ -31,7 +32,7 @@ def set_aside(session: Session, *, school_id: int, teacher_id: int, photograph_i
     """Take a photograph out of the tray without reading it; the picture is kept."""
     photo = photo_of_school(session, school_id, photograph_id)
     if photo.state not in _IN_TRAY:
-        raise Refused("This photograph is no longer in the tray: look at its batch again.")
+        raise Refused(gettext("This photograph is no longer in the tray: look at its batch again."))
     set_photo_state(session, photo.id, PhotoState.SET_ASIDE, reason=photo.reason)
     record(session, photo.id, teacher_id, "set-aside", None)
 
@@ -42,13 +43,13 @@ def give_to_another(
     """Say that a read photograph shows another student's sheet; it is read again as that one."""
     photo = photo_of_school(session, school_id, photograph_id)
     if photo.state is not PhotoState.READ:
-        raise Refused("This photograph isn't read: look for it in the tray.")
+        raise Refused(gettext("This photograph isn't read: look for it in the tray."))
     attempt = attempt_of_school(session, school_id, photograph_id)
     if attempt.review.state is not ReviewState.OPEN:
-        raise Refused("Undo your decision about this sheet first, then say whose it is.")
+        raise Refused(gettext("Undo your decision about this sheet first, then say whose it is."))
     sheet = sheet_of_school(session, school_id, sheet_id)
     if sheet.id == photo.sheet_id:
-        raise Refused("It is that sheet already: choose another one.")
+        raise Refused(gettext("It is that sheet already: choose another one."))
     set_photo_state(session, photo.id, PhotoState.READING, sheet_id=sheet.id)
     record(session, photo.id, teacher_id, "match", None)
     queue_reading(session, photo.id)

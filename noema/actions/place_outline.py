@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
+from noema.core.language import gettext
 from noema.core.photo.by_hand import Outline, check_outline, outline_of
 from noema.core.photo.stages.identify import find_sheets
 from noema.core.photo.stages.place import SheetToPlace, Sought, place
@@ -76,14 +77,16 @@ def place_outline(
     photo = photo_to_read(session, photograph_id)
     assert photo is not None
     if photo.state is PhotoState.READING:
-        raise Refused("This photograph is just being read: wait a moment, then look again.")
+        raise Refused(
+            gettext("This photograph is just being read: wait a moment, then look again.")
+        )
     number = _named(photo, sheet_id)
     if number is None:
-        raise Refused("Say first whose sheet this is.")
+        raise Refused(gettext("Say first whose sheet this is."))
     sheet = sheet_of_school(session, school_id, number)
     layout = _layout(session, sheet)
     if set(outline.nudges) - {cell.id for cell in layout.cells}:
-        raise Refused("The outline is of another sheet than this: place it once more.")
+        raise Refused(gettext("The outline is of another sheet than this: place it once more."))
     check_outline(outline, layout, upright_size(files.get(photo.sha256)))
     set_outline(session, photo.id, outline_to_json(outline))
     record(session, photo.id, teacher_id, "place", None)

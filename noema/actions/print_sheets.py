@@ -11,6 +11,7 @@ from noema.core.errors import Refused
 from noema.core.exercises.media import cautions
 from noema.core.exercises.part import part_of, with_ends
 from noema.core.judging.review import ReviewState
+from noema.core.language import gettext
 from noema.core.pigments.cautions import cautions_of
 from noema.core.sheet.code import code_of
 from noema.core.sheet.drawing import Drawing
@@ -50,7 +51,7 @@ def print_sheets(session: Session, school_id: int, assignment_id: int) -> int:
     have = {sheet.student_id for sheet in printed}
     students = students_of_class(session, assignment.class_id)
     if not students:
-        raise Refused("The class has no students yet: bring in the roster first.")
+        raise Refused(gettext("The class has no students yet: bring in the roster first."))
     missing = [student.id for student in students if student.id not in have]
     _add(session, assignment, printed, [Wanted(student_id=one, attempt=1) for one in missing])
     return len(missing)
@@ -78,7 +79,7 @@ def print_again(
         if one in attempts
     ]
     if not wanted:
-        raise Refused("None of these students has a sheet of this assignment to do again.")
+        raise Refused(gettext("None of these students has a sheet of this assignment to do again."))
     _add(session, assignment, printed, wanted)
     return tuple(
         sheet
@@ -103,7 +104,9 @@ def print_for_sent_back(
         if attempt.assignment_id == assignment_id and attempt.photograph_id in needing
     ]
     if not attempts:
-        raise Refused("Everybody whose work went back has a new sheet: open the PDF under Print.")
+        raise Refused(
+            gettext("Everybody whose work went back has a new sheet: open the PDF under Print.")
+        )
     students = [attempt.student_id for attempt in attempts]
     cells = needing_cells(session, assignment, attempts) if only_needed else None
     return print_again(session, school_id, assignment_id, students, cells)

@@ -8,6 +8,7 @@ from noema.actions.say_to import sentence_of
 from noema.core.coaching.advice import LONGEST, first_finding
 from noema.core.errors import OutOfDate, Refused
 from noema.core.judging.review import Decision, Review, Verb, review_of
+from noema.core.language import gettext
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.decisions import decisions, keep_review, lock_review, record, record_of
 from noema.store.judgements import judgements_of
@@ -31,12 +32,15 @@ def review_sheet(
     lines = record_of(session, photograph_id)
     if lines_seen is not None and lines_seen != len(lines):
         raise OutOfDate(
-            f"{lines[-1].teacher} decided something about this sheet meanwhile: "
-            "look at it again, then decide."
+            gettext(
+                "%(teacher)s decided something about this sheet meanwhile: look at "
+                "it again, then decide.",
+                teacher=lines[-1].teacher,
+            )
         )
     before = review_of(decisions(lines))
     if decision.verb is Verb.UNDO and not before.standing:
-        raise Refused("There is nothing left to undo on this sheet.")
+        raise Refused(gettext("There is nothing left to undo on this sheet."))
     record(session, photograph_id, teacher_id, decision.verb.value, decision)
     after = review_of([*decisions(lines), decision])
     keep_review(session, photograph_id, after)
@@ -49,6 +53,6 @@ def review_sheet(
 
 def _check(decision: Decision, cells: Collection[str]) -> None:
     if decision.cell is not None and decision.cell not in cells:
-        raise Refused("There is no such step on this sheet.")
+        raise Refused(gettext("There is no such step on this sheet."))
     if len(decision.sentence or "") > LONGEST:
-        raise Refused(f"Keep the sentence under {LONGEST} letters.")
+        raise Refused(gettext("Keep the sentence under %(longest)s letters.", longest=LONGEST))

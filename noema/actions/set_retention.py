@@ -7,6 +7,7 @@ from dateutil.relativedelta import relativedelta
 from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
+from noema.core.language import gettext
 from noema.devices.file_store import FileStore
 from noema.store.erasure import classes_of_pictures, drop_pictures, pictures_before
 from noema.store.people import keep_months_of, set_keep_months
@@ -27,7 +28,11 @@ class WouldGo:
 def would_go(session: Session, school_id: int, months: int, now: datetime) -> WouldGo:
     """Say which pictures a period would take away today."""
     if not 1 <= months <= _LONGEST_MONTHS:
-        raise Refused(f"Keep pictures for 1 to {_LONGEST_MONTHS} months.")
+        raise Refused(
+            gettext(
+                "Keep pictures for 1 to %(longest_months)s months.", longest_months=_LONGEST_MONTHS
+            )
+        )
     before = now - relativedelta(months=months)
     photos = pictures_before(session, school_id, before)
     return WouldGo(
@@ -41,7 +46,11 @@ def would_go(session: Session, school_id: int, months: int, now: datetime) -> Wo
 def keep_for(session: Session, school_id: int, months: int | None) -> None:
     """Keep a school's pictures for some months; None: until somebody removes them."""
     if months is not None and not 1 <= months <= _LONGEST_MONTHS:
-        raise Refused(f"Keep pictures for 1 to {_LONGEST_MONTHS} months.")
+        raise Refused(
+            gettext(
+                "Keep pictures for 1 to %(longest_months)s months.", longest_months=_LONGEST_MONTHS
+            )
+        )
     set_keep_months(session, school_id, months)
 
 
@@ -49,7 +58,7 @@ def remove_old(session: Session, files: FileStore, school_id: int, now: datetime
     """Remove every picture older than the school's period; gives how many photographs had one."""
     months = keep_months_of(session, school_id)
     if months is None:
-        raise Refused("Your school keeps pictures without end: choose a period first.")
+        raise Refused(gettext("Your school keeps pictures without end: choose a period first."))
     before = now - relativedelta(months=months)
     photos = pictures_before(session, school_id, before)
     gone = drop_pictures(session, photos, now)

@@ -6,6 +6,7 @@ from zoneinfo import available_timezones
 from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
+from noema.core.language import gettext
 from noema.store.people import keep_time_zone
 
 
@@ -18,7 +19,9 @@ def time_zones() -> tuple[str, ...]:
 def checked_time_zone(name: str) -> str:
     """Give a time zone's name without blanks round it; refuses what is none."""
     if name.strip() not in time_zones():
-        raise Refused(f"“{name}” is no time zone: give one such as Europe/London.")
+        raise Refused(
+            gettext("“%(name)s” is no time zone: give one such as Europe/London.", name=name)
+        )
     return name.strip()
 
 

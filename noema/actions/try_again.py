@@ -4,6 +4,7 @@ from sqlalchemy.orm import Session
 
 from noema.actions.print_sheets import needing_cells, print_again
 from noema.core.errors import Refused
+from noema.core.language import gettext
 from noema.store.sheets import SheetRow
 from noema.store.student_work import attempts_of_student, given_one_to_student, sheets_of_student
 from noema.store.students import StudentRow
@@ -16,7 +17,7 @@ def try_again(
     assignment = given_one_to_student(session, student.id, assignment_id)
     sheets = sheets_of_student(session, student.id, assignment_id)
     if not sheets:
-        raise Refused("There is no sheet of yours yet: ask your teacher to print it.")
+        raise Refused(gettext("There is no sheet of yours yet: ask your teacher to print it."))
     attempts = attempts_of_student(session, student.id, assignment_id)
     if sheets[-1].id not in {attempt.sheet_id for attempt in attempts}:
         return sheets[-1]

@@ -16,6 +16,7 @@ from noema.core.exercises.options import Options
 from noema.core.exercises.painted_keys import as_painted
 from noema.core.exercises.part import part_of
 from noema.core.exercises.tolerance import Tolerance
+from noema.core.language import gettext
 from noema.core.pigments.shelf import PaintSet
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import plan_of
@@ -55,8 +56,11 @@ class Chosen:
             return None
         if self.medium.binder is None:
             raise BadExercise(
-                f"{self.medium.value.capitalize()} has no tubes: choose a painting medium, "
-                "or a value scale without a set."
+                gettext(
+                    "%(value)s has no tubes: choose a painting medium, or a value "
+                    "scale without a set.",
+                    value=self.medium.value.capitalize(),
+                )
             )
         return replace(self.paints, binder=self.medium.binder)
 
@@ -83,8 +87,11 @@ def work_out(chosen: Chosen) -> Asked:
     plan_of(asked, chosen.paper)
     if chosen.key is Key.OWN_ENDS and not any(cell.is_end for cell in asked.cells):
         raise BadExercise(
-            f"A {kind.label.lower()} has no ends of its own: "
-            "choose another key, such as what these paints give."
+            gettext(
+                "A %(label)s has no ends of its own: choose another key, such as "
+                "what these paints give.",
+                label=kind.label.lower(),
+            )
         )
     return asked
 

@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Protocol
 
 from noema.core.errors import MeterAway
+from noema.core.language import gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.tube import Tube
 from noema.formats.measurements import samples_from_bytes
@@ -51,8 +52,10 @@ class SpooledMeter:
         try:
             files = [file for file in self._folder.iterdir() if file.is_file()]
         except OSError as wrong:
-            raise MeterAway("The meter's folder can't be opened: type the numbers.") from wrong
+            raise MeterAway(
+                gettext("The meter's folder can't be opened: type the numbers.")
+            ) from wrong
         if not files:
-            raise MeterAway("The meter has written nothing yet: measure first, then read.")
+            raise MeterAway(gettext("The meter has written nothing yet: measure first, then read."))
         newest = max(files, key=lambda file: (file.stat().st_mtime_ns, file.name))
         return samples_from_bytes(newest.read_bytes())[-1].lab

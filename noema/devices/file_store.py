@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import Protocol
 
 from noema.core.errors import NotFound, StoreFull
+from noema.core.language import gettext
 
 _OBJECTS = "??/" + "?" * 62
 
@@ -61,7 +62,9 @@ class LocalFiles:
         try:
             return self._place(sha256).read_bytes()
         except OSError as wrong:
-            raise NotFound(f"The file {sha256[:12]}… is not in the file store.") from wrong
+            raise NotFound(
+                gettext("The file %(sha256)s… is not in the file store.", sha256=sha256[:12])
+            ) from wrong
 
     def has(self, sha256: str) -> bool:
         """Look for its file."""

@@ -8,6 +8,7 @@ from email.message import EmailMessage
 from typing import Protocol
 
 from noema.core.errors import Refused
+from noema.core.language import gettext
 
 ADDRESS = re.compile(r"[^@\s<>,;]+@[^@\s<>,;]+\.[^@\s<>,;]+")
 _LONGEST_SUBJECT = 150
@@ -35,9 +36,13 @@ class Letter:
 
     def __post_init__(self) -> None:
         if not ADDRESS.fullmatch(self.to):
-            raise Refused(f"“{self.to[:60]}” is no e-mail address: give one such as a@b.example.")
+            raise Refused(
+                gettext(
+                    "“%(to)s” is no e-mail address: give one such as a@b.example.", to=self.to[:60]
+                )
+            )
         if "\n" in self.subject or len(self.subject) > _LONGEST_SUBJECT:
-            raise Refused("The subject must be one line of at most 150 letters.")
+            raise Refused(gettext("The subject must be one line of at most 150 letters."))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -73,7 +78,9 @@ class SmtpOutbox:
             with smtplib.SMTP(self._host, self._port, timeout=20) as server:
                 server.send_message(letter_to_message(letter))
         except OSError as wrong:
-            raise Refused("The mail server doesn't take the letter: try again later.") from wrong
+            raise Refused(
+                gettext("The mail server doesn't take the letter: try again later.")
+            ) from wrong
 
     def sent_by(self, sender: str) -> tuple[Sent, ...]:
         """Remember nothing."""

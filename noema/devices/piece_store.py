@@ -6,6 +6,7 @@ from pathlib import Path
 from typing import Protocol
 
 from noema.core.errors import NotFound, OutOfDate, StoreFull
+from noema.core.language import gettext
 
 _NAME = re.compile("[0-9a-f]{32}")
 
@@ -44,7 +45,7 @@ class LocalPieces:
         """Write at the end, and only then answer."""
         there = self.length(name)
         if at > there:
-            raise OutOfDate(f"{there} bytes have come: go on from there.")
+            raise OutOfDate(gettext("%(there)s bytes have come: go on from there.", there=there))
         fresh = data[there - at :]
         try:
             self._folder.mkdir(parents=True, exist_ok=True)
@@ -53,7 +54,9 @@ class LocalPieces:
                 file.flush()
                 os.fsync(file.fileno())
         except OSError as wrong:
-            raise StoreFull("The photograph can't be kept just now: tell your teacher.") from wrong
+            raise StoreFull(
+                gettext("The photograph can't be kept just now: tell your teacher.")
+            ) from wrong
         return there + len(fresh)
 
     def take(self, name: str) -> bytes:
@@ -61,7 +64,7 @@ class LocalPieces:
         try:
             return self._place(name).read_bytes()
         except OSError as wrong:
-            raise NotFound("This photograph's pieces are gone: send it again.") from wrong
+            raise NotFound(gettext("This photograph's pieces are gone: send it again.")) from wrong
 
     def drop(self, name: str) -> None:
         """Remove its file."""
@@ -69,5 +72,5 @@ class LocalPieces:
 
     def _place(self, name: str) -> Path:
         if not _NAME.fullmatch(name):
-            raise NotFound("There is no such photograph on its way.")
+            raise NotFound(gettext("There is no such photograph on its way."))
         return self._folder / name

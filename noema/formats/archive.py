@@ -12,6 +12,7 @@ from typing import Any
 import orjson
 
 from noema.core.errors import BadFile
+from noema.core.language import gettext
 from noema.formats.safe_zip import ZipLimits, read_zip, zip_chunks
 
 FORMAT = "noema-archive/1"
@@ -66,7 +67,9 @@ def archive_from_zip(data: bytes) -> Archive:
     try:
         manifest = orjson.loads(entries.pop(_MANIFEST))
         if manifest["format"] != FORMAT:
-            raise BadFile(f"This isn't an archive of format {FORMAT}: make it again.")
+            raise BadFile(
+                gettext("This isn't an archive of format %(format)s: make it again.", format=FORMAT)
+            )
         _check(entries, manifest["sha256"])
         rows = {
             name[len("tables/") : -len(".jsonl")]: _rows(body)
@@ -79,18 +82,20 @@ def archive_from_zip(data: bytes) -> Archive:
             if name.startswith("files/")
         }
         if any(_sha256(body) != name for name, body in files.items()):
-            raise BadFile("A file in the archive isn't under its own hash: make it again.")
+            raise BadFile(gettext("A file in the archive isn't under its own hash: make it again."))
         return Archive(schema=str(manifest["schema"]), rows=rows, files=files)
     except (KeyError, TypeError, AttributeError, orjson.JSONDecodeError) as wrong:
-        raise BadFile("This is no archive of Noema's, or a part is missing.") from wrong
+        raise BadFile(gettext("This is no archive of Noema's, or a part is missing.")) from wrong
 
 
 def _check(entries: Mapping[str, bytes], hashes: Mapping[str, str]) -> None:
     if set(entries) != set(hashes):
-        raise BadFile("The archive hasn't the parts its manifest names: make it again.")
+        raise BadFile(gettext("The archive hasn't the parts its manifest names: make it again."))
     for name, body in entries.items():
         if _sha256(body) != hashes[name]:
-            raise BadFile(f"“{name[:60]}” in the archive was changed: make it again.")
+            raise BadFile(
+                gettext("“%(name)s” in the archive was changed: make it again.", name=name[:60])
+            )
 
 
 def _rows(body: bytes) -> list[dict[str, Any]]:

@@ -10,6 +10,7 @@ from pathlib import Path
 import orjson
 
 from noema.core.errors import BadFile
+from noema.core.language import gettext
 
 FORMAT = "noema-backup/1"
 _MANIFEST, _DUMP, _FILES = "manifest.json", "database.dump", "files/"
@@ -51,13 +52,19 @@ def read_backup(place: Path) -> Backup:
         manifest = orjson.loads(parts.pop(_MANIFEST))
         hashes = manifest["sha256"]
         if manifest["format"] != FORMAT or set(hashes) != set(parts):
-            raise BadFile("The backup hasn't the parts its manifest names: use another one.")
+            raise BadFile(
+                gettext("The backup hasn't the parts its manifest names: use another one.")
+            )
         for name, part in parts.items():
             if hashlib.sha256(part).hexdigest() != hashes[name]:
-                raise BadFile(f"“{name}” in the backup was changed: use another one.")
+                raise BadFile(
+                    gettext("“%(name)s” in the backup was changed: use another one.", name=name)
+                )
         dump = parts.pop(_DUMP)
     except (tarfile.TarError, OSError, KeyError, TypeError, orjson.JSONDecodeError) as wrong:
-        raise BadFile(f"{place.name} is no backup of Noema's, or isn't whole.") from wrong
+        raise BadFile(
+            gettext("%(name)s is no backup of Noema's, or isn't whole.", name=place.name)
+        ) from wrong
     return Backup(dump=dump, files=tuple(parts.values()))
 
 

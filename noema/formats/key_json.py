@@ -10,6 +10,7 @@ from noema.core.exercises.asked import Asked
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
+from noema.core.language import gettext
 from noema.core.pigments.shelf import PaintSet
 from noema.formats.asked_json import asked_to_json, tolerance_to_json
 from noema.formats.options_json import options_from_json
@@ -54,11 +55,13 @@ def key_to_json(chosen: KeyFile, title: str, expected: Asked, tolerance: Any) ->
 def key_from_json(data: bytes) -> KeyFile:
     """Read the exercise back; what it expects is worked out anew from its paints."""
     if len(data) > MOST_BYTES:
-        raise BadFile("The key is over 2 MB: that is no key file of Noema's.")
+        raise BadFile(gettext("The key is over 2 MB: that is no key file of Noema's."))
     try:
         body = orjson.loads(data)
         if body["format"] != FORMAT:
-            raise BadFile(f"This isn't a key of format {FORMAT}: export it again.")
+            raise BadFile(
+                gettext("This isn't a key of format %(format)s: export it again.", format=FORMAT)
+            )
         options_from_json(kind_of(str(body["kind"])), body["options"])
         return KeyFile(
             kind=str(body["kind"]),
@@ -70,6 +73,6 @@ def key_from_json(data: bytes) -> KeyFile:
             key=Key(body["key"]),
         )
     except (orjson.JSONDecodeError, KeyError, TypeError, ValueError, AttributeError) as wrong:
-        raise BadFile("This is no key file of Noema's: export one from an exercise's page.") from (
-            wrong
-        )
+        raise BadFile(
+            gettext("This is no key file of Noema's: export one from an exercise's page.")
+        ) from (wrong)

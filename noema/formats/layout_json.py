@@ -5,6 +5,7 @@ from typing import cast
 
 from noema.core.colour.hvc import hvc_of
 from noema.core.errors import BadFile
+from noema.core.language import gettext
 from noema.core.sheet.layout import (
     FORMAT,
     MARKER_DICTIONARY,
@@ -41,17 +42,30 @@ def layout_from_text(text: str) -> Layout:
     try:
         return layout_from_json(json.loads(text))
     except json.JSONDecodeError as wrong:
-        raise BadFile(f"The layout is not JSON (line {wrong.lineno}): {wrong.msg}.") from wrong
+        raise BadFile(
+            gettext(
+                "The layout is not JSON (line %(lineno)s): %(msg)s.",
+                lineno=wrong.lineno,
+                msg=wrong.msg,
+            )
+        ) from wrong
 
 
 def layout_from_json(given: object) -> Layout:
     """Read a layout from plain values."""
     if not isinstance(given, dict) or given.get("format") != FORMAT:
-        raise BadFile(f"The layout does not say it is of format {FORMAT}: give a layout.json.")
+        raise BadFile(
+            gettext(
+                "The layout does not say it is of format %(format)s: give a layout.json.",
+                format=FORMAT,
+            )
+        )
     try:
         return _layout(given)
     except (KeyError, TypeError, ValueError, IndexError) as wrong:
-        raise BadFile(f"The layout is incomplete or has a wrong value at {wrong}.") from wrong
+        raise BadFile(
+            gettext("The layout is incomplete or has a wrong value at %(wrong)s.", wrong=wrong)
+        ) from wrong
 
 
 def _layout(given: Json) -> Layout:
@@ -72,7 +86,9 @@ def _layout(given: Json) -> Layout:
         cells=tuple(_cell(cell) for cell in cast(list[Json], given["cells"])),
     )
     if len(layout.markers) < 4 or not layout.cells:
-        raise BadFile("The layout has fewer than four markers or no cells: nothing can be read.")
+        raise BadFile(
+            gettext("The layout has fewer than four markers or no cells: nothing can be read.")
+        )
     return layout
 
 

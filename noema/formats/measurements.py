@@ -11,6 +11,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
 from noema.core.errors import BadFile
+from noema.core.language import gettext
 
 MOST_SAMPLES = 10_000
 _NAMES = ("sample_name", "name", "label", "sample", "sample_id", "id")
@@ -33,7 +34,7 @@ def samples_from_bytes(content: bytes) -> tuple[Sample, ...]:
             return samples_from_text(content.decode(encoding))
         except UnicodeDecodeError:
             continue
-    raise BadFile("The file isn't text: export the measurements as CGATS.17 or CSV.")
+    raise BadFile(gettext("The file isn't text: export the measurements as CGATS.17 or CSV."))
 
 
 def samples_from_text(text: str) -> tuple[Sample, ...]:
@@ -48,9 +49,16 @@ def samples_from_text(text: str) -> tuple[Sample, ...]:
     else:
         samples = _csv(text)
     if not samples:
-        raise BadFile("The file holds no measured colours: export it again with Lab values.")
+        raise BadFile(
+            gettext("The file holds no measured colours: export it again with Lab values.")
+        )
     if len(samples) > MOST_SAMPLES:
-        raise BadFile(f"The file holds more than {MOST_SAMPLES} colours: send the swatches only.")
+        raise BadFile(
+            gettext(
+                "The file holds more than %(most_samples)s colours: send the swatches only.",
+                most_samples=MOST_SAMPLES,
+            )
+        )
     return samples
 
 
@@ -76,7 +84,9 @@ def lab_from_text(text: str, what: str) -> tuple[float, float, float]:
     """Read one typed Lab: three numbers with commas or spaces between."""
     parts = text.replace(";", " ").replace(",", " ").split()
     if len(parts) != 3:
-        raise BadFile(f"{what}: type three numbers, L a b, such as 45.1 62.0 44.5.")
+        raise BadFile(
+            gettext("%(what)s: type three numbers, L a b, such as 45.1 62.0 44.5.", what=what)
+        )
     return _lab(parts, what)
 
 
@@ -120,23 +130,40 @@ def _rows(reader: Iterable[list[str]]) -> Iterator[list[str]]:
     try:
         yield from reader
     except csv.Error as wrong:
-        raise BadFile("the file's rows can't be told apart: save it as CSV again") from wrong
+        raise BadFile(
+            gettext("the file's rows can't be told apart: save it as CSV again")
+        ) from wrong
 
 
 def _words(line: str, number: int) -> list[str]:
     try:
         return shlex.split(line)
     except ValueError as wrong:
-        raise BadFile(f"line {number}: a quotation mark isn't closed") from wrong
+        raise BadFile(
+            gettext("line %(number)s: a quotation mark isn't closed", number=number)
+        ) from wrong
 
 
 def _sample(cells: list[str], columns: list[str], number: int, count: int) -> Sample:
     places = [_place(columns, names) for names in _COLUMNS]
     if None in places:
         said = _SAID[places.index(None)]
-        raise BadFile(f"line {number}: no column for {said}; the file needs L*, a* and b* (D50)")
+        raise BadFile(
+            gettext(
+                "line %(number)s: no column for %(said)s; the file needs L*, a* and b* (D50)",
+                number=number,
+                said=said,
+            )
+        )
     if len(cells) != len(columns):
-        raise BadFile(f"line {number}: {len(cells)} columns where the header has {len(columns)}")
+        raise BadFile(
+            gettext(
+                "line %(number)s: %(count)s columns where the header has %(count2)s",
+                number=number,
+                count=len(cells),
+                count2=len(columns),
+            )
+        )
     named = _place(columns, _NAMES)
     lab = _lab([cells[place] for place in places if place is not None], f"line {number}")
     return Sample(name=f"sample {count}" if named is None else cells[named], lab=lab)
@@ -152,12 +179,16 @@ def _lab(cells: list[str], where: str) -> tuple[float, float, float]:
         try:
             number = float(cell.replace(",", "."))
         except ValueError as wrong:
-            raise BadFile(f"{where}: {said} is not a number") from wrong
+            raise BadFile(
+                gettext("%(where)s: %(said)s is not a number", where=where, said=said)
+            ) from wrong
         if not abs(number) <= 200.0:
-            raise BadFile(f"{where}: {said} is not a colour's number")
+            raise BadFile(
+                gettext("%(where)s: %(said)s is not a colour's number", where=where, said=said)
+            )
         numbers.append(number)
     if not 0.0 <= numbers[0] <= 100.0:
-        raise BadFile(f"{where}: L* lies outside 0 to 100")
+        raise BadFile(gettext("%(where)s: L* lies outside 0 to 100", where=where))
     return numbers[0], numbers[1], numbers[2]
 
 

@@ -3,6 +3,7 @@
 import re
 
 from noema.core.errors import BadPaint
+from noema.core.language import gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import PaintSet
 
@@ -37,18 +38,36 @@ def _part(piece: str, start: int, paints: PaintSet) -> Part:
     name, amount = found["tube"], found["amount"]
     column = start + found.start("tube") + 1
     if not name:
-        raise BadPaint(f"column {column}: a tube's name is missing; write tube:amount, tube:amount")
+        raise BadPaint(
+            gettext(
+                "column %(column)s: a tube's name is missing; write tube:amount, tube:amount",
+                column=column,
+            )
+        )
     try:
         tube = paints.tube(name)
     except BadPaint as wrong:
-        raise BadPaint(f"column {column}: {wrong}") from wrong
+        raise BadPaint(
+            gettext("column %(column)s: %(wrong)s", column=column, wrong=wrong)
+        ) from wrong
     if amount is None:
         return Part(tube=tube, amount=1.0)
     column = start + found.start("amount") + 1
     try:
         volume = float(amount)
     except ValueError as wrong:
-        raise BadPaint(f"column {column}: the amount “{amount}” is not a number") from wrong
+        raise BadPaint(
+            gettext(
+                "column %(column)s: the amount “%(amount)s” is not a number",
+                column=column,
+                amount=amount,
+            )
+        ) from wrong
     if not 0.0 < volume <= MOST_AMOUNT:
-        raise BadPaint(f"column {column}: the amount must be above 0 and not above a million")
+        raise BadPaint(
+            gettext(
+                "column %(column)s: the amount must be above 0 and not above a million",
+                column=column,
+            )
+        )
     return Part(tube=tube, amount=volume)

@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from io import StringIO
 
 from noema.core.errors import BadRoster, Refused
+from noema.core.language import gettext
 from noema.formats.roster import roster_text
 from noema.formats.safe_zip import ZipLimits, read_zip, write_zip
 
@@ -94,7 +95,12 @@ def read_package(data: bytes) -> Package:
     by_name = {name.rsplit("/", 1)[-1].lower(): body for name, body in files.items()}
     missing = [name for name in _NEEDED if f"{name.lower()}.csv" not in by_name]
     if missing:
-        raise BadRoster(f"There is no {missing[0]}.csv in it: export the whole OneRoster package.")
+        raise BadRoster(
+            gettext(
+                "There is no %(missing)s.csv in it: export the whole OneRoster package.",
+                missing=missing[0],
+            )
+        )
     doubts: list[RosterDoubt] = []
     tables = {
         name: _table(name, by_name[f"{name.lower()}.csv"], doubts)
@@ -157,10 +163,17 @@ def _rows(data: bytes) -> list[dict[str, str]]:
         rows: list[dict[str, str]] = []
         for row in reader:
             if len(rows) >= _MOST_ROWS:
-                raise BadRoster(f"There are over {_MOST_ROWS} lines in it: export one school.")
+                raise BadRoster(
+                    gettext(
+                        "There are over %(most_rows)s lines in it: export one school.",
+                        most_rows=_MOST_ROWS,
+                    )
+                )
             rows.append(_clean(row))
     except csv.Error as wrong:
-        raise BadRoster(f"A file in it isn't proper CSV ({wrong}): export it again.") from wrong
+        raise BadRoster(
+            gettext("A file in it isn't proper CSV (%(wrong)s): export it again.", wrong=wrong)
+        ) from wrong
     return rows
 
 

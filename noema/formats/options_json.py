@@ -8,6 +8,7 @@ import msgspec
 from noema.core.errors import BadFile
 from noema.core.exercises.catalogue import AnyKind
 from noema.core.exercises.options import Asks, Options, given, options_of
+from noema.core.language import gettext
 
 Json = dict[str, object]
 
@@ -21,11 +22,23 @@ def options_from_json(kind: AnyKind, values: Mapping[str, Any]) -> Options:
     """Read back what `options_to_json` wrote; refuses what this kind doesn't have."""
     known = {one.name for one in options_of(kind.options)}
     if odd := set(values) - known:
-        raise BadFile(f"A {kind.label.lower()} has no choice “{min(odd)}”: leave it out.")
+        raise BadFile(
+            gettext(
+                "A %(label)s has no choice “%(min)s”: leave it out.",
+                label=kind.label.lower(),
+                min=min(odd),
+            )
+        )
     try:
         return cast(Options, msgspec.convert(dict(values), kind.options))
     except msgspec.ValidationError as wrong:
-        raise BadFile(f"The choices of a {kind.label.lower()} can't be read: {wrong}.") from wrong
+        raise BadFile(
+            gettext(
+                "The choices of a %(label)s can't be read: %(wrong)s.",
+                label=kind.label.lower(),
+                wrong=wrong,
+            )
+        ) from wrong
 
 
 def options_schema(kind: AnyKind) -> Json:

@@ -4,6 +4,7 @@ import json
 from typing import cast
 
 from noema.core.errors import BadOutline
+from noema.core.language import gettext
 from noema.core.photo.by_hand import Outline
 from noema.core.sheet.layout import Point
 
@@ -27,7 +28,13 @@ def outline_from_text(text: str) -> Outline:
     try:
         return outline_from_json(json.loads(text))
     except json.JSONDecodeError as wrong:
-        raise BadOutline(f"The outline is not JSON (line {wrong.lineno}): {wrong.msg}.") from wrong
+        raise BadOutline(
+            gettext(
+                "The outline is not JSON (line %(lineno)s): %(msg)s.",
+                lineno=wrong.lineno,
+                msg=wrong.msg,
+            )
+        ) from wrong
 
 
 def outline_from_json(given: object) -> Outline:
@@ -42,7 +49,7 @@ def outline_from_json(given: object) -> Outline:
             nudges={str(name)[:20]: (float(x), float(y)) for name, (x, y) in nudges.items()},
         )
     except (KeyError, TypeError, ValueError, AttributeError) as wrong:
-        raise BadOutline("The outline isn't complete: place it once more.") from wrong
+        raise BadOutline(gettext("The outline isn't complete: place it once more.")) from wrong
 
 
 def _points(points: tuple[Point, ...]) -> list[list[float]]:

@@ -13,6 +13,7 @@ from PIL import Image, UnidentifiedImageError
 from pillow_heif import register_heif_opener
 
 from noema.core.errors import BadPicture
+from noema.core.language import gettext
 from noema.core.photo.decode import decode_picture, made_smaller
 from noema.core.photo.picture import Picture
 from noema.formats.colour_profile import space_of
@@ -58,9 +59,9 @@ class PhotoFile:
 def check_photo(data: bytes) -> PhotoFile:
     """Look at a file's header, then open it whole; refuse it in a sentence that says why."""
     if not data:
-        raise BadPicture("The file is empty: choose the photograph again.")
+        raise BadPicture(gettext("The file is empty: choose the photograph again."))
     if len(data) > MOST_BYTES:
-        raise BadPicture("The file is over 30 MB: send a smaller photograph.")
+        raise BadPicture(gettext("The file is over 30 MB: send a smaller photograph."))
     with _opened(data) as (image, found):
         # A JPEG drawn at an eighth is read to its end all the same, in a fraction of the time.
         image.draft("RGB", (found.width_px // 8, found.height_px // 8))
@@ -122,10 +123,10 @@ def _opened(data: bytes) -> Iterator[tuple[Image.Image, PhotoFile]]:
         raise BadPicture(_TOO_LARGE) from wrong
     except UnidentifiedImageError as wrong:
         raise BadPicture(
-            "This is no JPEG, PNG, HEIC or WebP picture: choose a photograph."
+            gettext("This is no JPEG, PNG, HEIC or WebP picture: choose a photograph.")
         ) from wrong
     except _DAMAGED as wrong:
-        raise BadPicture("The picture is damaged or cut short: send it again.") from wrong
+        raise BadPicture(gettext("The picture is damaged or cut short: send it again.")) from wrong
 
 
 def _header(image: Image.Image) -> PhotoFile:
@@ -134,7 +135,12 @@ def _header(image: Image.Image) -> PhotoFile:
         raise BadPicture(_TOO_LARGE)
     if min(width, height) < LEAST_SIDE_PX:
         raise BadPicture(
-            f"The picture is only {width} × {height} pixels: take it with the camera itself."
+            gettext(
+                "The picture is only %(width)s × %(height)s pixels: take it with "
+                "the camera itself.",
+                width=width,
+                height=height,
+            )
         )
     icc = image.info.get("icc_profile")
     return PhotoFile(

@@ -4,6 +4,7 @@ import json
 from typing import cast
 
 from noema.core.errors import BadFile
+from noema.core.language import gettext
 from noema.core.photo.knowledge import Knowledge
 from noema.core.photo.reading import CellFlag, CellReading, Reading, SheetFlag
 from noema.core.sheet.layout import Triple
@@ -35,7 +36,13 @@ def reading_from_text(text: str) -> Reading:
     try:
         return reading_from_json(json.loads(line))
     except json.JSONDecodeError as wrong:
-        raise BadFile(f"The reading is not JSON: {wrong.msg} at column {wrong.colno}.") from wrong
+        raise BadFile(
+            gettext(
+                "The reading is not JSON: %(msg)s at column %(colno)s.",
+                msg=wrong.msg,
+                colno=wrong.colno,
+            )
+        ) from wrong
 
 
 def reading_from_json(given: object) -> Reading:
@@ -52,7 +59,9 @@ def reading_from_json(given: object) -> Reading:
             reader=str(values.get("reader", "unknown")),
         )
     except (KeyError, TypeError, ValueError, AttributeError) as wrong:
-        raise BadFile(f"The reading is incomplete or has a wrong value at {wrong}.") from wrong
+        raise BadFile(
+            gettext("The reading is incomplete or has a wrong value at %(wrong)s.", wrong=wrong)
+        ) from wrong
 
 
 def _paper(given: object) -> Triple | None:

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from io import StringIO
 
 from noema.core.errors import BadRoster
+from noema.core.language import gettext
 
 MOST_NAMES = 200
 LONGEST_NAME = 60
@@ -54,9 +55,11 @@ def roster_text(data: bytes) -> str:
         except UnicodeDecodeError:
             continue
     else:
-        raise BadRoster("The file can't be read as text: save it as CSV with UTF-8 and try again.")
+        raise BadRoster(
+            gettext("The file can't be read as text: save it as CSV with UTF-8 and try again.")
+        )
     if "\0" in text or data[:4] in (b"PK\x03\x04", b"%PDF"):
-        raise BadRoster("This is no text file: save the list as CSV and choose that file.")
+        raise BadRoster(gettext("This is no text file: save the list as CSV and choose that file."))
     return text
 
 
@@ -79,7 +82,13 @@ def read_roster(text: str, already: Iterable[str] = ()) -> Roster:
         else:
             remarks.append(Remark(line=line, text=", ".join(row)[:60], words=trouble))
     if len(names) > MOST_NAMES:
-        raise BadRoster(f"{len(names)} names are more than a class: give at most {MOST_NAMES}.")
+        raise BadRoster(
+            gettext(
+                "%(count)s names are more than a class: give at most %(most_names)s.",
+                count=len(names),
+                most_names=MOST_NAMES,
+            )
+        )
     return Roster(names=tuple(names), remarks=tuple(remarks))
 
 
@@ -96,9 +105,11 @@ def _rows(text: str) -> list[tuple[int, list[str]]]:
         reader = csv.reader(StringIO("\n".join(lines)), delimiter=delimiter, strict=True)
         return [(reader.line_num, row) for row in reader]
     except csv.Error as wrong:
-        raise BadRoster(f"The list isn't proper CSV ({wrong}): check its quotation marks.") from (
-            wrong
-        )
+        raise BadRoster(
+            gettext(
+                "The list isn't proper CSV (%(wrong)s): check its quotation marks.", wrong=wrong
+            )
+        ) from (wrong)
 
 
 def _delimiter(lines: Sequence[str]) -> str | None:

@@ -10,6 +10,7 @@ from pathlib import PurePosixPath
 from typing_extensions import Buffer
 
 from noema.core.errors import BadFile
+from noema.core.language import gettext
 
 _FIRST_DATE = (1980, 1, 1, 0, 0, 0)  # of every entry, so that the same matter gives the same bytes
 _ENCRYPTED = 0x1
@@ -42,11 +43,11 @@ def read_zip(data: bytes, limits: ZipLimits) -> dict[str, bytes]:
             _check(infos, limits)
             return {info.filename: _unpacked(zipped, info, limits) for info in infos}
     except _BROKEN as wrong:
-        raise BadFile("This is no whole zip file: make it again and send that.") from wrong
+        raise BadFile(gettext("This is no whole zip file: make it again and send that.")) from wrong
     except (OSError, RuntimeError, OverflowError) as wrong:
-        raise BadFile("This zip file can't be unpacked: make it anew without a password.") from (
-            wrong
-        )
+        raise BadFile(
+            gettext("This zip file can't be unpacked: make it anew without a password.")
+        ) from (wrong)
 
 
 def write_zip(entries: Mapping[str, bytes]) -> bytes:
@@ -91,17 +92,21 @@ class _Growing(RawIOBase):
 def _check(infos: list[zipfile.ZipInfo], limits: ZipLimits) -> None:
     names = [info.filename for info in infos]
     if len(infos) > limits.entries or sum(i.file_size for i in infos) > limits.bytes_in_all:
-        raise BadFile("This zip file holds far more than it should: send only what was asked for.")
+        raise BadFile(
+            gettext("This zip file holds far more than it should: send only what was asked for.")
+        )
     if len(set(names)) < len(names):
-        raise BadFile("A name stands twice in this zip file: make it again.")
+        raise BadFile(gettext("A name stands twice in this zip file: make it again."))
     for info in infos:
         path = PurePosixPath(info.filename.replace("\\", "/"))
         if path.is_absolute() or ".." in path.parts or ":" in info.filename:
-            raise BadFile("A name in this zip file leads out of it: don't trust where it is from.")
+            raise BadFile(
+                gettext("A name in this zip file leads out of it: don't trust where it is from.")
+            )
         if info.flag_bits & _ENCRYPTED:
-            raise BadFile("This zip file has a password: make it anew without one.")
+            raise BadFile(gettext("This zip file has a password: make it anew without one."))
         if info.filename.lower().endswith((".zip", ".gz", ".7z", ".rar")):
-            raise BadFile("There is a packed file inside this zip file: unpack it first.")
+            raise BadFile(gettext("There is a packed file inside this zip file: unpack it first."))
 
 
 def _unpacked(zipped: zipfile.ZipFile, info: zipfile.ZipInfo, limits: ZipLimits) -> bytes:
@@ -109,5 +114,7 @@ def _unpacked(zipped: zipfile.ZipFile, info: zipfile.ZipInfo, limits: ZipLimits)
     with zipped.open(info) as entry:
         data = entry.read(limits.bytes_an_entry + 1)
     if len(data) > limits.bytes_an_entry:
-        raise BadFile(f"“{info.filename[:60]}” in this zip file is too large.")
+        raise BadFile(
+            gettext("“%(filename)s” in this zip file is too large.", filename=info.filename[:60])
+        )
     return data

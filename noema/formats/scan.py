@@ -13,6 +13,7 @@ import pypdfium2
 from PIL import Image
 
 from noema.core.errors import BadPicture
+from noema.core.language import gettext
 
 MOST_PAGES = 40
 _LONG_SIDE_PX = 2600  # of a page: more than the reader uses
@@ -40,7 +41,11 @@ def _drawn(data: bytes) -> tuple[bytes, ...]:
         document = pypdfium2.PdfDocument(data)
         if not 1 <= len(document) <= MOST_PAGES:
             raise BadPicture(
-                f"The PDF has {len(document)} pages: send at most {MOST_PAGES} at a time."
+                gettext(
+                    "The PDF has %(count)s pages: send at most %(most_pages)s at a time.",
+                    count=len(document),
+                    most_pages=MOST_PAGES,
+                )
             )
         return tuple(_page(document[n]) for n in range(len(document)))
     except (pypdfium2.PdfiumError, ValueError, MemoryError) as wrong:

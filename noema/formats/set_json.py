@@ -11,6 +11,7 @@ import numpy as np
 import orjson
 
 from noema.core.errors import BadFile, BadPaint
+from noema.core.language import gettext
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.fit import Swatch, fit_tube
 from noema.core.pigments.mix import Part
@@ -26,17 +27,26 @@ def set_from_json(content: bytes) -> PaintSet:
     try:
         body = orjson.loads(content)
     except orjson.JSONDecodeError as wrong:
-        raise BadFile(f"line {wrong.lineno}, column {wrong.colno}: {wrong.msg}") from wrong
+        raise BadFile(
+            gettext(
+                "line %(lineno)s, column %(colno)s: %(msg)s",
+                lineno=wrong.lineno,
+                colno=wrong.colno,
+                msg=wrong.msg,
+            )
+        ) from wrong
     return set_of_body(body)
 
 
 def set_of_body(body: object) -> PaintSet:
     """Read a set from plain values."""
     if not isinstance(body, dict) or body.get("format") != FORMAT:
-        raise BadFile(f"This isn't a paint set: its format should say “{FORMAT}”.")
+        raise BadFile(
+            gettext("This isn't a paint set: its format should say “%(format)s”.", format=FORMAT)
+        )
     tubes = body.get("tubes")
     if not isinstance(tubes, list):
-        raise BadFile("The set has no list of tubes: add “tubes” with their names.")
+        raise BadFile(gettext("The set has no list of tubes: add “tubes” with their names."))
     name = str(body.get("name", "own set"))
     return PaintSet(
         name=name,
@@ -110,7 +120,12 @@ def _tube(entry: object, place: int) -> Tube:
     if isinstance(entry, str):
         return builtin_tube(entry)
     if not isinstance(entry, dict) or "name" not in entry:
-        raise BadFile(f"Tube {place} of the set has no name: give a built-in name, or its curves.")
+        raise BadFile(
+            gettext(
+                "Tube %(place)s of the set has no name: give a built-in name, or its curves.",
+                place=place,
+            )
+        )
     try:
         if "absorption" in entry:
             return tube_from_json(entry)
@@ -121,16 +136,25 @@ def _tube(entry: object, place: int) -> Tube:
             label=str(entry.get("label", entry["name"])),
         )
     except (KeyError, TypeError, ValueError, AttributeError) as wrong:
-        raise BadFile(f"Tube {place} of the set can't be read: see docs/formats.md.") from wrong
+        raise BadFile(
+            gettext("Tube %(place)s of the set can't be read: see docs/formats.md.", place=place)
+        ) from wrong
     return fitted.tube
 
 
 def _slug(entry: dict[str, Any]) -> str:
     name = str(entry["name"])
     if not _SLUG.fullmatch(name) or len(name) > 60:
-        raise BadPaint(f"“{name}” can't be a tube's name: use small letters, digits and hyphens.")
+        raise BadPaint(
+            gettext(
+                "“%(name)s” can't be a tube's name: use small letters, digits and hyphens.",
+                name=name,
+            )
+        )
     if name in TUBES:
-        raise BadPaint(f"“{name}” is a built-in tube: give your own another name.")
+        raise BadPaint(
+            gettext("“%(name)s” is a built-in tube: give your own another name.", name=name)
+        )
     return name
 
 
@@ -140,7 +164,7 @@ def _curve(entry: dict[str, Any], key: str) -> np.ndarray:
 
 def _three(lab: object, place: int) -> tuple[float, float, float]:
     if not isinstance(lab, list) or len(lab) != 3:
-        raise BadFile(f"Swatch {place} has no “lab” of three numbers.")
+        raise BadFile(gettext("Swatch %(place)s has no “lab” of three numbers.", place=place))
     return float(lab[0]), float(lab[1]), float(lab[2])
 
 
@@ -149,4 +173,10 @@ def _binder(name: object) -> Binder:
         return Binder(name)
     except ValueError as wrong:
         kinds = ", ".join(binder.value for binder in Binder)
-        raise BadFile(f"The medium “{name}” isn't known: choose one of {kinds}.") from wrong
+        raise BadFile(
+            gettext(
+                "The medium “%(name)s” isn't known: choose one of %(kinds)s.",
+                name=name,
+                kinds=kinds,
+            )
+        ) from wrong

@@ -11,6 +11,7 @@ from noema.core.errors import NotFound
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.tolerance import Tolerance
+from noema.core.language import gettext
 from noema.core.sheet.paper import Paper
 from noema.store.base import Json
 from noema.store.revisions import HELD, HELD_NOW, tolerance_of
@@ -86,7 +87,7 @@ def assignment_of_school(session: Session, school_id: int, assignment_id: int) -
         _assignments().where(SchoolClass.school_id == school_id, Assignment.id == assignment_id),
     )
     if not rows:
-        raise NotFound("There is no such assignment in your school.")
+        raise NotFound(gettext("There is no such assignment in your school."))
     return rows[0]
 
 

@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from noema.core.coaching.audience import Audience
 from noema.core.errors import NotFound
+from noema.core.language import gettext
 from noema.core.planning.unit import Unit
 from noema.store.tables import Enrolment, SchoolClass, Student
 
@@ -51,7 +52,7 @@ def class_of_school(session: Session, school_id: int, class_id: int) -> ClassRow
         _classes().where(SchoolClass.school_id == school_id, SchoolClass.id == class_id)
     ).one_or_none()
     if row is None:
-        raise NotFound("There is no such class in your school.")
+        raise NotFound(gettext("There is no such class in your school."))
     return _class_row(row.SchoolClass, row.students)
 
 
@@ -135,7 +136,7 @@ def student_of_class(session: Session, class_id: int, student_id: int) -> Studen
         .where(Enrolment.class_id == class_id, Student.id == student_id)
     ).one_or_none()
     if row is None:
-        raise NotFound("There is no such student in this class.")
+        raise NotFound(gettext("There is no such student in this class."))
     return StudentName(id=row.id, display_name=row.display_name)
 
 

@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from noema.core.colour.names import USUAL_HUES, HueTable, WarmBlue, hue_table_of
 from noema.core.errors import NotFound
+from noema.core.language import gettext
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.fit import FittedTube, Swatch, bent_tube
 from noema.core.pigments.mix import Part
@@ -80,7 +81,7 @@ def own_tube(session: Session, school_id: int, name: str) -> OwnTube:
         select(OwnTubeRow).where(OwnTubeRow.school_id == school_id, OwnTubeRow.name == name)
     )
     if row is None:
-        raise NotFound("There is no such tube in your school.")
+        raise NotFound(gettext("There is no such tube in your school."))
     return _own_tube(row)
 
 
@@ -178,7 +179,7 @@ def _set_row(session: Session, school_id: int, ref: str) -> PaintSetRow:
             )
         )
     if row is None:
-        raise NotFound("There is no such paint set in your school.")
+        raise NotFound(gettext("There is no such paint set in your school."))
     return row
 
 

@@ -8,6 +8,7 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
+from noema.core.language import gettext
 from noema.core.photo.card import ReferenceCard
 from noema.core.progress.states import PhotoState
 from noema.store.base import Json
@@ -85,7 +86,7 @@ def batch_of_school(session: Session, school_id: int, batch_id: int) -> int:
         select(Batch.id).where(Batch.school_id == school_id, Batch.id == batch_id)
     )
     if found is None:
-        raise NotFound("There is no such batch in your school.")
+        raise NotFound(gettext("There is no such batch in your school."))
     return found
 
 
@@ -110,7 +111,7 @@ def photo_of_school(session: Session, school_id: int, photograph_id: int) -> Pho
     """Which photograph is this, if it is one of the school's?"""
     rows = _rows(session, Photograph.school_id == school_id, Photograph.id == photograph_id)
     if not rows:
-        raise NotFound("There is no such photograph in your school.")
+        raise NotFound(gettext("There is no such photograph in your school."))
     return rows[0]
 
 
@@ -196,7 +197,7 @@ def photo_of_student(session: Session, student_id: int, photograph_id: int) -> P
     )
     rows = _rows(session, Photograph.id == photograph_id, own)
     if not rows:
-        raise NotFound("There is no such photograph of yours.")
+        raise NotFound(gettext("There is no such photograph of yours."))
     return rows[0]
 
 

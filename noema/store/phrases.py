@@ -9,6 +9,7 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
+from noema.core.language import gettext
 from noema.store.tables import Phrase
 
 _MOST_OFFERED = 3
@@ -55,7 +56,7 @@ def drop_phrase(session: Session, school_id: int, phrase_id: int) -> None:
         .returning(Phrase.id)
     )
     if gone is None:
-        raise NotFound("There is no such sentence in your phrase book.")
+        raise NotFound(gettext("There is no such sentence in your phrase book."))
 
 
 def _rows(session: Session, question: Select[*tuple[Any, ...]]) -> tuple[PhraseRow, ...]:

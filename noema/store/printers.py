@@ -8,6 +8,7 @@ from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound, Refused
+from noema.core.language import gettext
 from noema.core.photo.card import ReferenceCard
 from noema.core.photo.knowledge import Known, Srgb
 from noema.store.base import Json
@@ -67,7 +68,9 @@ def add_printer(session: Session, school_id: int, name: str) -> int:
     """Add a printer and give its number."""
     same = select(PrinterRow.id).where(PrinterRow.school_id == school_id, PrinterRow.name == name)
     if session.scalar(same) is not None:
-        raise Refused(f"There is a printer called “{name}” already: choose another name.")
+        raise Refused(
+            gettext("There is a printer called “%(name)s” already: choose another name.", name=name)
+        )
     row = PrinterRow(school_id=school_id, name=name, measured=[])
     session.add(row)
     session.flush()
@@ -120,7 +123,7 @@ def card_of_school(session: Session, school_id: int, card_id: int) -> OwnedCard:
     """Which card is this, if it is one of the school's?"""
     found = next((one for one in cards_of_school(session, school_id) if one.id == card_id), None)
     if found is None:
-        raise NotFound("There is no such reference card in your school.")
+        raise NotFound(gettext("There is no such reference card in your school."))
     return found
 
 
@@ -134,7 +137,11 @@ def add_card(session: Session, school_id: int, card: ReferenceCard) -> int:
     """Keep a reference card and give its number."""
     same = select(CardRow.id).where(CardRow.school_id == school_id, CardRow.name == card.name)
     if session.scalar(same) is not None:
-        raise Refused(f"There is a card called “{card.name}” already: choose another name.")
+        raise Refused(
+            gettext(
+                "There is a card called “%(name)s” already: choose another name.", name=card.name
+            )
+        )
     labs: Json = {"labs": [list(lab) for lab in card.labs]}
     row = CardRow(
         school_id=school_id, name=card.name, columns=card.columns, rows=card.rows, labs=labs
@@ -150,7 +157,7 @@ def _row(session: Session, school_id: int, printer_id: int) -> PrinterRow:
     )
     row = session.scalar(question.with_for_update())
     if row is None:
-        raise NotFound("There is no such printer in your school.")
+        raise NotFound(gettext("There is no such printer in your school."))
     return row
 
 

@@ -14,6 +14,7 @@ from noema.core.errors import NotFound
 from noema.core.exercises.media import Medium
 from noema.core.judging.review import Review, ReviewState
 from noema.core.judging.verdict import Verdict
+from noema.core.language import gettext
 from noema.core.progress.states import PhotoState
 from noema.store.base import Json
 from noema.store.tables import (
@@ -73,7 +74,7 @@ def attempts_of_school(
     )
     found = {row.photograph_id: row for row in rows}
     if set(found) != set(photograph_ids):
-        raise NotFound("There is no such sheet to review in your school.")
+        raise NotFound(gettext("There is no such sheet to review in your school."))
     return tuple(found[number] for number in photograph_ids)
 
 

@@ -8,6 +8,7 @@ from sqlalchemy import ColumnElement, Row, Select, func, select
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
+from noema.core.language import gettext
 from noema.store.base import Json
 from noema.store.tables import Assignment, SchoolClass, Sheet, Student
 
@@ -64,7 +65,7 @@ def sheet_of_school(session: Session, school_id: int, sheet_id: int) -> SheetRow
     """Which sheet is this, if it is one of the school's?"""
     found = session.execute(_of_school(school_id).where(Sheet.id == sheet_id)).one_or_none()
     if found is None:
-        raise NotFound("There is no such sheet in your school.")
+        raise NotFound(gettext("There is no such sheet in your school."))
     return _row(found)
 
 

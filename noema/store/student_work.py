@@ -8,6 +8,7 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
+from noema.core.language import gettext
 from noema.core.planning.unit import Unit
 from noema.core.progress.states import PhotoState
 from noema.store.assignments import AssignmentRow, assignments_where
@@ -57,7 +58,7 @@ def given_one_to_student(session: Session, student_id: int, assignment_id: int) 
     theirs = or_(_given_to(student_id), Assignment.id.in_(own))
     rows = assignments_where(session, theirs, Assignment.id == assignment_id)
     if not rows:
-        raise NotFound("There is no such exercise of yours.")
+        raise NotFound(gettext("There is no such exercise of yours."))
     return rows[0]
 
 
@@ -80,7 +81,7 @@ def sheet_of_student(session: Session, student_id: int, sheet_id: int) -> SheetR
     """Which sheet is this, if it is the student's?"""
     rows = sheets_where(session, Sheet.student_id == student_id, Sheet.id == sheet_id)
     if not rows:
-        raise NotFound("There is no such sheet of yours.")
+        raise NotFound(gettext("There is no such sheet of yours."))
     return rows[0]
 
 
@@ -160,7 +161,7 @@ def upload_of_student(session: Session, student_id: int, upload_id: str) -> Uplo
         .with_for_update()
     )
     if row is None:
-        raise NotFound("There is no such photograph of yours on its way: send it again.")
+        raise NotFound(gettext("There is no such photograph of yours on its way: send it again."))
     return UploadRow(
         id=row.id,
         assignment_id=row.assignment_id,

@@ -6,6 +6,7 @@ from sqlalchemy import Select, select, update
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
+from noema.core.language import gettext
 from noema.store.tables import Enrolment, School, SchoolClass, Student
 
 
@@ -89,7 +90,7 @@ def student_of_school(session: Session, school_id: int, student_id: int) -> Stud
         _students().where(Student.school_id == school_id, Student.id == student_id)
     ).one_or_none()
     if row is None:
-        raise NotFound("There is no such student in your school.")
+        raise NotFound(gettext("There is no such student in your school."))
     return _student(*row)
 
 

@@ -13,10 +13,12 @@ from jinja2 import StrictUndefined
 from werkzeug.exceptions import HTTPException
 
 from noema.core.errors import Refused
+from noema.core.language import gettext
 from noema.web.assigning.views import assigning
 from noema.web.classes.views import classes
 from noema.web.erasure.views import erasure
 from noema.web.frame.access import load_user, require_log_in
+from noema.web.frame.clock import day, moment
 from noema.web.frame.refusals import show_http_error, show_refusal
 from noema.web.frame.request import Parts, attach
 from noema.web.handing_in.again import again
@@ -28,6 +30,8 @@ from noema.web.handing_in.views import handing_in
 from noema.web.joining.cards import cards
 from noema.web.joining.views import class_tried, joining, was_refused
 from noema.web.keys.views import keys
+from noema.web.language.catalogues import speak
+from noema.web.language.views import language
 from noema.web.logging_in.views import logging_in
 from noema.web.painting.views import painting
 from noema.web.paints.asking import asking
@@ -52,6 +56,7 @@ from noema.web.today.views import today
 FEATURES = (
     today,
     school,
+    language,
     logging_in,
     joining,
     cards,
@@ -105,10 +110,11 @@ def make_application(
     https: bool,
     session_hours: int,
     log_ins_a_minute: int,
+    pseudo_language: bool,
 ) -> Flask:
     """Make the application over a database, a file store and devices."""
     if len(secret_key) < 32:
-        raise Refused("NOEMA_SECRET_KEY is too short: set at least 32 random characters.")
+        raise Refused(gettext("NOEMA_SECRET_KEY is too short: set at least 32 random characters."))
     app = Flask("noema.web", root_path=str(Path(__file__).parent), template_folder=".")
     app.config.update(
         SECRET_KEY=secret_key,
@@ -127,6 +133,9 @@ def make_application(
     app.jinja_env.undefined = StrictUndefined
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     _secure(app, https, log_ins_a_minute)
+    speak(app, pseudo_language=pseudo_language)
+    for kind in (day, moment):
+        app.add_template_filter(kind)
     attach(app, parts)
     app.register_error_handler(Refused, show_refusal)
     app.register_error_handler(HTTPException, show_http_error)

@@ -12,6 +12,7 @@ from pathlib import Path
 
 from noema.core.colour.hvc import HVC
 from noema.core.errors import BadHueTable
+from noema.core.language import gettext
 
 _TABLE = Path(__file__).parent / "data" / "hue_names.csv"
 
@@ -63,15 +64,21 @@ class HueTable:
 
     def __post_init__(self) -> None:
         if tuple(hue.name for hue in self.twelve) != TWELVE_NAMES:
-            raise BadHueTable("A table of hues names all twelve, in wheel order from yellow.")
+            raise BadHueTable(
+                gettext("A table of hues names all twelve, in wheel order from yellow.")
+            )
         gaps = [
             (a.hue100 - b.hue100) % 100.0
             for a, b in zip(self.twelve, (*self.twelve[1:], self.twelve[0]), strict=True)
         ]
         if any(not 0.0 <= hue.hue100 < 100.0 for hue in self.twelve) or min(gaps) < 1.0:
-            raise BadHueTable("Hues lie between 0 and 100, at least 1 apart, in wheel order.")
+            raise BadHueTable(
+                gettext("Hues lie between 0 and 100, at least 1 apart, in wheel order.")
+            )
         if abs(sum(gaps) - 100.0) > 1e-6:
-            raise BadHueTable("The twelve hues must go once round the circle in wheel order.")
+            raise BadHueTable(
+                gettext("The twelve hues must go once round the circle in wheel order.")
+            )
 
     def hues(self, count: int) -> tuple[NamedHue, ...]:
         """Give the 6, 12 or 24 hues of the wheel in its order."""
@@ -80,7 +87,11 @@ class HueTable:
         if count == 12:
             return self.twelve
         if count != 24:
-            raise BadHueTable(f"A wheel has 6, 12 or 24 hues, not {count}: choose one of them.")
+            raise BadHueTable(
+                gettext(
+                    "A wheel has 6, 12 or 24 hues, not %(count)s: choose one of them.", count=count
+                )
+            )
         pairs = zip(self.twelve, (*self.twelve[1:], self.twelve[0]), strict=True)
         return tuple(hue for a, b in pairs for hue in (a, _between(a, b)))
 
@@ -89,7 +100,11 @@ class HueTable:
         for hue in self.hues(24):
             if hue.name == name:
                 return hue
-        raise BadHueTable(f"There is no hue named “{name}” on the wheel: choose one of the 24.")
+        raise BadHueTable(
+            gettext(
+                "There is no hue named “%(name)s” on the wheel: choose one of the 24.", name=name
+            )
+        )
 
     def nearest(self, hue100: float, count: int) -> NamedHue:
         """Find the named hue nearest on the circle."""
@@ -131,7 +146,12 @@ def hue_table_of(hue100_by_name: Mapping[str, float]) -> HueTable:
     """Make a table from hues by name; refuses what isn't once round the wheel."""
     missing = [name for name in TWELVE_NAMES if name not in hue100_by_name]
     if missing:
-        raise BadHueTable(f"The table of hues lacks {missing[0]}: give it a hue from 0 to 100.")
+        raise BadHueTable(
+            gettext(
+                "The table of hues lacks %(missing)s: give it a hue from 0 to 100.",
+                missing=missing[0],
+            )
+        )
     return HueTable(
         twelve=tuple(
             NamedHue(name=name, hue100=hue100_by_name[name] % 100.0) for name in TWELVE_NAMES

@@ -9,6 +9,7 @@ from noema.core.exercises import kinds
 from noema.core.exercises.kind import Kind, Trait
 from noema.core.exercises.levels import Level
 from noema.core.exercises.tolerance import Tolerance
+from noema.core.language import gettext
 
 AnyKind = Kind[Any]
 """A kind whatever its options: its own functions alone know them."""
@@ -17,7 +18,13 @@ AnyKind = Kind[Any]
 def kind_of(name: str) -> AnyKind:
     """Find a kind by its name."""
     if name not in KINDS:
-        raise BadExercise(f"There is no exercise “{name}”: choose one of {', '.join(KINDS)}.")
+        raise BadExercise(
+            gettext(
+                "There is no exercise “%(name)s”: choose one of %(kinds)s.",
+                name=name,
+                kinds=", ".join(KINDS),
+            )
+        )
     return KINDS[name]
 
 

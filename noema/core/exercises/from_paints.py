@@ -11,6 +11,7 @@ from noema.core.errors import BadExercise, BadHueTable
 from noema.core.exercises.asked import Even, Ground
 from noema.core.exercises.kind import MOST_ROWS
 from noema.core.exercises.paths import Stop, even_places, greyest_place, stops_at, way_of_tubes
+from noema.core.language import gettext
 from noema.core.pigments.amounts import parts_of
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
@@ -30,11 +31,19 @@ def tubes_of(names: tuple[str, ...], paints: PaintSet, most: int = MOST_ROWS) ->
     """Give the tubes of these names, a row each, or all colours of the set."""
     tubes = tuple(paints.tube(name) for name in dict.fromkeys(names)) or paints.colours
     if not tubes:
-        raise BadExercise(f"The set {paints.label} has no coloured tube: choose another set.")
+        raise BadExercise(
+            gettext(
+                "The set %(label)s has no coloured tube: choose another set.", label=paints.label
+            )
+        )
     if len(tubes) > most:
         raise BadExercise(
-            f"A sheet has room for {most} tubes and {len(tubes)} are asked for: "
-            f"name at most {most}."
+            gettext(
+                "A sheet has room for %(most)s tubes and %(count)s are asked for: "
+                "name at most %(most)s.",
+                most=most,
+                count=len(tubes),
+            )
         )
     return tubes
 
@@ -42,7 +51,12 @@ def tubes_of(names: tuple[str, ...], paints: PaintSet, most: int = MOST_ROWS) ->
 def white_of(paints: PaintSet) -> Tube:
     """Give the set's white, or say that one is needed."""
     if paints.white is None:
-        raise BadExercise(f"The set {paints.label} has no white: add one, or choose another set.")
+        raise BadExercise(
+            gettext(
+                "The set %(label)s has no white: add one, or choose another set.",
+                label=paints.label,
+            )
+        )
     return paints.white
 
 
@@ -59,8 +73,11 @@ def dark_of(paints: PaintSet) -> tuple[Part, ...]:
     mixed = darks(paints.tubes, 1)
     if not mixed:
         raise BadExercise(
-            f"The set {paints.label} has no black and mixes no neutral dark: add black, "
-            "or a pair such as crimson and phthalo green."
+            gettext(
+                "The set %(label)s has no black and mixes no neutral dark: add "
+                "black, or a pair such as crimson and phthalo green.",
+                label=paints.label,
+            )
         )
     return mixed[0].parts
 

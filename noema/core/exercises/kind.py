@@ -13,6 +13,7 @@ from noema.core.exercises.media import Medium
 from noema.core.exercises.options import Options, check, options_of
 from noema.core.exercises.skills import Skill
 from noema.core.exercises.tolerance import USUAL_TOLERANCES, Tolerance
+from noema.core.language import gettext
 
 O = TypeVar("O", bound=Options)  # noqa: E741 - the options of a kind
 Weights = Mapping[Skill, float]
@@ -106,7 +107,14 @@ class Kind(Generic[O]):
         known = {one.name for one in options_of(self.options)}
         if odd := [name for name in values if name not in known]:
             takes = ", ".join(sorted(known)) or "nothing"
-            raise BadExercise(f"A {self.label.lower()} takes no {odd[0]}: it takes {takes}.")
+            raise BadExercise(
+                gettext(
+                    "A %(label)s takes no %(odd)s: it takes %(takes)s.",
+                    label=self.label.lower(),
+                    odd=odd[0],
+                    takes=takes,
+                )
+            )
         return self.options(**values)
 
     def asked(self, chosen: O, ground: Ground) -> Asked:
@@ -119,5 +127,7 @@ class Kind(Generic[O]):
         check(chosen, self.label.lower())
         plain = None if self.without_paints is None else self.without_paints(chosen, medium)
         if plain is None:
-            raise BadExercise("Choose a set of paints: what is expected depends on its tubes.")
+            raise BadExercise(
+                gettext("Choose a set of paints: what is expected depends on its tubes.")
+            )
         return plain

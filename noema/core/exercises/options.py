@@ -11,6 +11,7 @@ from typing import cast
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.levels import Level
+from noema.core.language import gettext
 
 Lab = tuple[float, float, float]
 Words = tuple[tuple[str, str], ...]
@@ -128,13 +129,24 @@ def check(chosen: Options, what: str) -> None:
         can = [choice for choice, _ in one.choices]
         if one.asks is Asks.NUMBER and str(value) not in can:
             raise BadExercise(
-                f"A {what} has {_said(can)} {one.label.lower()}, not {value}: choose one of them."
+                gettext(
+                    "A %(what)s has %(said)s %(label)s, not %(value)s: choose one of them.",
+                    what=what,
+                    said=_said(can),
+                    label=one.label.lower(),
+                    value=value,
+                )
             )
         named = (value,) if one.asks is Asks.WORD else value if one.asks is Asks.WORDS else ()
         odd = [name for name in cast(Iterable[str], named) if name not in can]
         if odd:
             raise BadExercise(
-                f"There is no {one.flag or one.name} “{odd[0]}”: choose from {', '.join(can)}."
+                gettext(
+                    "There is no %(flag)s “%(odd)s”: choose from %(can)s.",
+                    flag=one.flag or one.name,
+                    odd=odd[0],
+                    can=", ".join(can),
+                )
             )
 
 

@@ -6,6 +6,7 @@ from dataclasses import replace
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, AskedCell, Band, Even
 from noema.core.exercises.naming import cell_names
+from noema.core.language import gettext
 
 MOST_ACROSS = 7
 """Cells in a row of such a sheet."""
@@ -18,7 +19,7 @@ def part_of(asked: Asked, cells: Collection[str]) -> Asked:
     """
     known = {cell.id for cell in asked.cells}
     if not cells or set(cells) - known:
-        raise BadExercise("Choose cells of this exercise to be painted again.")
+        raise BadExercise(gettext("Choose cells of this exercise to be painted again."))
     names = cell_names(asked)
     kept = [
         tuple(replace(cell, label=names[cell.id]) for cell in band.cells if cell.id in cells)

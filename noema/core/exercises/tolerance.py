@@ -6,6 +6,7 @@ from types import MappingProxyType
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.levels import Level
+from noema.core.language import gettext
 
 Levels = tuple[float, float, float]
 
@@ -25,8 +26,13 @@ class Tolerance:
             limit = getattr(self, name)
             if limit is not None and not 0.05 <= limit <= widest:
                 raise BadExercise(
-                    f"A tolerance of {limit:g} in {name} makes no sense: "
-                    f"choose one between 0.05 and {widest:g}."
+                    gettext(
+                        "A tolerance of %(limit)s in %(name)s makes no sense: choose one "
+                        "between 0.05 and %(widest)s.",
+                        limit=format(limit, "g"),
+                        name=name,
+                        widest=format(widest, "g"),
+                    )
                 )
 
     @property

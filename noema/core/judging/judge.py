@@ -22,6 +22,7 @@ from noema.core.judging.neutrals import LEAN_TOLERANCE, is_grey
 from noema.core.judging.skills import uneven
 from noema.core.judging.steps import jumps_of
 from noema.core.judging.verdict import Verdict
+from noema.core.language import gettext
 from noema.core.photo.reading import CellFlag, CellReading, Reading
 from noema.core.pigments.shelf import TUBES, PaintSet
 
@@ -52,8 +53,14 @@ def judge(
     """
     if [cell.id for cell in reading.cells] != [cell.id for cell in asked.cells]:
         raise BadExercise(
-            f"The reading has {len(reading.cells)} cells, which are not those of “{asked.title}”, "
-            f"{len(asked.cells)} steps or cells: judge it as the exercise it was printed for."
+            gettext(
+                "The reading has %(count)s cells, which are not those of "
+                "“%(title)s”, %(count2)s steps or cells: judge it as the exercise "
+                "it was printed for.",
+                count=len(reading.cells),
+                title=asked.title,
+                count2=len(asked.cells),
+            )
         )
     empty = _empty_cells(reading.cells, asked)
     printed = printed or asked

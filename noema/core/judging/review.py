@@ -10,6 +10,7 @@ from enum import Enum
 
 from noema.core.errors import Refused
 from noema.core.judging.verdict import Verdict
+from noema.core.language import gettext
 
 
 class Verb(Enum):
@@ -42,11 +43,11 @@ class Decision:
 
     def __post_init__(self) -> None:
         if self.verb in (Verb.LEAVE_OUT, Verb.COUNT, Verb.OVERRULE) and not self.cell:
-            raise Refused("Choose a cell first.")
+            raise Refused(gettext("Choose a cell first."))
         if self.verb is Verb.OVERRULE and self.verdict in (None, Verdict.LOOK):
-            raise Refused("Say holds, drifts or off.")
+            raise Refused(gettext("Say holds, drifts or off."))
         if self.verb is Verb.SEND_BACK and not (self.sentence or "").strip():
-            raise Refused("Write the student a sentence before sending the sheet back.")
+            raise Refused(gettext("Write the student a sentence before sending the sheet back."))
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -7,6 +7,7 @@ from types import MappingProxyType
 from noema.core.errors import Refused
 from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.skills import Skill
+from noema.core.language import gettext
 
 HEAVIEST = 5.0
 MOST_OUT_OF = 1000
@@ -28,14 +29,30 @@ class Rubric:
         if len(self.names) != LEVELS or not all(
             0 < len(name.strip()) <= _LONGEST_NAME for name in self.names
         ):
-            raise Refused(f"Give all five levels a name of at most {_LONGEST_NAME} letters.")
+            raise Refused(
+                gettext(
+                    "Give all five levels a name of at most %(longest_name)s letters.",
+                    longest_name=_LONGEST_NAME,
+                )
+            )
         for kind, of_kind in self.weights.items():
             if not all(0.0 <= weight <= HEAVIEST for weight in of_kind.values()):
-                raise Refused(f"A weight lies between 0 and {HEAVIEST:g}: look at {kind}.")
+                raise Refused(
+                    gettext(
+                        "A weight lies between 0 and %(heaviest)s: look at %(kind)s.",
+                        heaviest=format(HEAVIEST, "g"),
+                        kind=kind,
+                    )
+                )
             if not any(of_kind.values()):
-                raise Refused(f"Let at least one skill count for {kind}.")
+                raise Refused(gettext("Let at least one skill count for %(kind)s.", kind=kind))
         if self.out_of is not None and not 1 <= self.out_of <= MOST_OUT_OF:
-            raise Refused(f"A mark is out of 1 to {MOST_OUT_OF}; leave it empty for no mark.")
+            raise Refused(
+                gettext(
+                    "A mark is out of 1 to %(most_out_of)s; leave it empty for no mark.",
+                    most_out_of=MOST_OUT_OF,
+                )
+            )
 
     def of_kind(self, kind: str) -> Mapping[Skill, float]:
         """Give the weights of the skills that count for a kind."""

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.errors import BadOutline, BadSheet
+from noema.core.language import gettext
 from noema.core.photo.bend import Bend
 from noema.core.photo.card import ReferenceCard
 from noema.core.photo.knowledge import Knowledge
@@ -48,21 +49,35 @@ class Outline:
     def __post_init__(self) -> None:
         """Refuse what can't be a page."""
         if len(self.corners) != 4 or len(self.sides) not in (0, 4):
-            raise BadOutline("An outline has four corners and four sides: place it once more.")
+            raise BadOutline(
+                gettext("An outline has four corners and four sides: place it once more.")
+            )
         corners = np.array(self.corners, dtype=np.float32)
         everything = np.array([*self.corners, *self.sides, *self.paper], dtype=float)
         moves = np.array([*self.nudges.values()], dtype=float)
         if not np.all(np.isfinite(everything)) or np.abs(everything - 0.5).max() > 2.0:
-            raise BadOutline("The outline lies far outside the photograph: drag it back.")
+            raise BadOutline(gettext("The outline lies far outside the photograph: drag it back."))
         if cv2.contourArea(corners) < _LEAST_AREA or not cv2.isContourConvex(corners):
             raise BadOutline(
-                "The outline's corners cross or lie on one spot: drag each to its own corner of "
-                "the cells."
+                gettext(
+                    "The outline's corners cross or lie on one spot: drag each to its "
+                    "own corner of the cells."
+                )
             )
         if not np.all(np.abs(moves) <= _MOST_NUDGE_MM):
-            raise BadOutline(f"A cell can be moved by up to {_MOST_NUDGE_MM:.0f} mm: drag it back.")
+            raise BadOutline(
+                gettext(
+                    "A cell can be moved by up to %(most_nudge_mm)s mm: drag it back.",
+                    most_nudge_mm=format(_MOST_NUDGE_MM, ".0f"),
+                )
+            )
         if len(self.paper) > _MOST_PAPER:
-            raise BadOutline(f"{_MOST_PAPER} places of bare paper are enough: remove some.")
+            raise BadOutline(
+                gettext(
+                    "%(most_paper)s places of bare paper are enough: remove some.",
+                    most_paper=_MOST_PAPER,
+                )
+            )
 
 
 def box_of(layout: Layout) -> Polygon:
@@ -97,7 +112,9 @@ def place_by_hand(outline: Outline, layout: Layout, size_px: tuple[int, int]) ->
         return flat
     shifts = to_page(flat, np.array(outline.sides) * size) - _middles(frame)
     if np.abs(shifts).max() > _MOST_BEND * np.ptp(frame, axis=0).max():
-        raise BadOutline("A side is bent too far: drag its middle nearer to the straight line.")
+        raise BadOutline(
+            gettext("A side is bent too far: drag its middle nearer to the straight line.")
+        )
     return replace(flat, bend=Bend(shift=lambda points_mm: _coons(points_mm, frame, shifts)))
 
 
@@ -115,7 +132,9 @@ def read_by_hand(
     cells = _nudged(layout, outline)
     printed = shows_print(picture.rgb, placed, layout)
     if not printed and not outline.paper:
-        raise BadOutline("Nothing printed is seen here: click bare paper in at least one place.")
+        raise BadOutline(
+            gettext("Nothing printed is seen here: click bare paper in at least one place.")
+        )
     known = (
         layout
         if printed
@@ -128,7 +147,10 @@ def read_by_hand(
         read = read_placed(PlacedSheet(sought=sought, placed=placed))
     except BadSheet as wrong:
         raise BadOutline(
-            "Too little bare paper is seen: click it in more places, on every side of the cells."
+            gettext(
+                "Too little bare paper is seen: click it in more places, on every "
+                "side of the cells."
+            )
         ) from wrong
     had = read.reading.knowledge
     if not printed and had == (Knowledge.NONE,):
@@ -184,6 +206,8 @@ def _nudged(layout: Layout, outline: Outline) -> tuple[Cell, ...]:
         polygon = tuple((x + across, y + down) for x, y in cell.polygon_mm)
         places = np.array(polygon)
         if np.any(places < 0.0) or np.any(places > (layout.width_mm, layout.height_mm)):
-            raise BadOutline(f"Cell {cell.label} was moved off the page: drag it back.")
+            raise BadOutline(
+                gettext("Cell %(label)s was moved off the page: drag it back.", label=cell.label)
+            )
         moved.append(replace(cell, polygon_mm=polygon))
     return tuple(moved)

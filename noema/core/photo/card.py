@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from noema.core.colour.srgb import lab_to_linear
 from noema.core.errors import BadFile
+from noema.core.language import gettext
 from noema.core.photo.parameters.colour import COLOUR, ColourParameters
 from noema.core.photo.picture import Picture
 from noema.core.sheet.layout import Triple
@@ -37,16 +38,27 @@ class ReferenceCard:
         count = self.columns * self.rows
         if count != len(self.labs):
             raise BadFile(
-                f"The card has {self.columns} × {self.rows} patches but the file holds "
-                f"{len(self.labs)} colours: give as many as it has, row by row."
+                gettext(
+                    "The card has %(columns)s × %(rows)s patches but the file holds "
+                    "%(count)s colours: give as many as it has, row by row.",
+                    columns=self.columns,
+                    rows=self.rows,
+                    count=len(self.labs),
+                )
             )
         if 1 < count < FEWEST_PATCHES:
             raise BadFile(
-                f"The card has {count} patches: at least {FEWEST_PATCHES} are needed to find it "
-                "in a photograph, or a single grey."
+                gettext(
+                    "The card has %(count)s patches: at least %(fewest_patches)s are "
+                    "needed to find it in a photograph, or a single grey.",
+                    count=count,
+                    fewest_patches=FEWEST_PATCHES,
+                )
             )
         if self.is_one_grey and float(np.hypot(*self.labs[0][1:])) > _NEUTRAL:
-            raise BadFile("A card of one patch must be a grey: give a card of more patches.")
+            raise BadFile(
+                gettext("A card of one patch must be a grey: give a card of more patches.")
+            )
 
     @property
     def is_one_grey(self) -> bool:

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.errors import BadSheet
+from noema.core.language import gettext
 from noema.core.photo.parameters.light import LIGHT, LightParameters
 from noema.core.statistics.gaussian import (
     leave_one_out,
@@ -106,8 +107,12 @@ def fit_light(
     """Fit the field to the linear RGB (n, 3) of paper at points (n, 2), ignoring marked paper."""
     if len(points_mm) < parameters.fewest_points:
         raise BadSheet(
-            f"The layout names {len(points_mm)} places of blank paper that can be seen: at least "
-            f"{parameters.fewest_points} are needed to judge the light."
+            gettext(
+                "The layout names %(count)s places of blank paper that can be "
+                "seen: at least %(fewest_points)s are needed to judge the light.",
+                count=len(points_mm),
+                fewest_points=parameters.fewest_points,
+            )
         )
     kept = slice(None, None, 1 + len(points_mm) // parameters.most_points)
     points, logs = points_mm[kept], np.log(np.maximum(paper_rgb[kept], 1e-5))

@@ -6,6 +6,7 @@ import numpy as np
 
 from noema.core.colour.difference import ciede2000
 from noema.core.errors import BadFile
+from noema.core.language import gettext
 from noema.core.photo.knowledge import Known, Srgb
 from noema.core.photo.reading import CellFlag, CellReading
 from noema.core.sheet.calibration_sheet import PAPER, PRINTED, ROWS, printed_as, squares_in_order
@@ -26,8 +27,12 @@ def look_of_reading(cells: Iterable[CellReading], paper: Known) -> dict[Srgb, Kn
             seen.setdefault(printed_as(cell.id), []).append(cell)
     if len(seen) < _FEWEST:
         raise BadFile(
-            f"Only {len(seen)} of {len(PRINTED)} colours could be seen: photograph the page "
-            "again, flat and without shine."
+            gettext(
+                "Only %(count)s of %(count2)s colours could be seen: photograph "
+                "the page again, flat and without shine.",
+                count=len(seen),
+                count2=len(PRINTED),
+            )
         )
     look = {sent: _averaged(same) for sent, same in seen.items()}
     return {**look, PAPER: paper}
@@ -39,8 +44,14 @@ def look_of_samples(labs: Sequence[Triple]) -> dict[Srgb, Known]:
     wanted = {row: 1, row + 1: 1, ROWS * row: ROWS, ROWS * row + 1: ROWS}
     if len(labs) not in wanted:
         raise BadFile(
-            f"The file holds {len(labs)} colours: measure the first row ({row}) or all rows "
-            f"({ROWS * row}) from left to right, and blank paper last if you like."
+            gettext(
+                "The file holds %(count)s colours: measure the first row (%(row)s) "
+                "or all rows (%(rows)s) from left to right, and blank paper last "
+                "if you like.",
+                count=len(labs),
+                row=row,
+                rows=ROWS * row,
+            )
         )
     order = squares_in_order()[: wanted[len(labs)] * row]
     found: dict[Srgb, list[Triple]] = {}

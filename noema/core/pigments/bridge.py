@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import HVC, hvcs_of
 from noema.core.errors import BadPaint
+from noema.core.language import gettext
 from noema.core.pigments.film import DRY_ACRYLIC, Surface
 from noema.core.pigments.mix import film_labs, mix_labs
 from noema.core.pigments.qualities import strengths
@@ -64,9 +65,16 @@ def bridge(
 ) -> Bridge:
     """Build the bridge between two tubes in 3 to 15 steps of equal CIEDE2000."""
     if not FEWEST_STEPS <= steps <= MOST_STEPS:
-        raise BadPaint(f"A bridge has {FEWEST_STEPS} to {MOST_STEPS} steps, not {steps}.")
+        raise BadPaint(
+            gettext(
+                "A bridge has %(fewest_steps)s to %(most_steps)s steps, not %(steps)s.",
+                fewest_steps=FEWEST_STEPS,
+                most_steps=MOST_STEPS,
+                steps=steps,
+            )
+        )
     if one == other:
-        raise BadPaint("A bridge needs two different tubes: choose another for one end.")
+        raise BadPaint(gettext("A bridge needs two different tubes: choose another for one end."))
     tubes = (one, other)
     amounts = _amounts(tubes)
     labs = _seen(tubes, amounts, thinned, surface)
@@ -97,7 +105,9 @@ def triangle(
     Row r holds r + 1 mixes; steps are even in pull, so the middle is where all three pull alike.
     """
     if len(set(tubes)) < 3:
-        raise BadPaint("A triangle needs three different tubes: choose another for one corner.")
+        raise BadPaint(
+            gettext("A triangle needs three different tubes: choose another for one corner.")
+        )
     side = _ROWS - 1
     pulls = np.array(
         [(side - row, row - place, place) for row in range(_ROWS) for place in range(row + 1)],

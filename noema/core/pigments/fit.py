@@ -16,6 +16,7 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.names import word_of
 from noema.core.colour.spectra import WAVELENGTHS_NM, reflectance_to_lab
 from noema.core.errors import BadPaint
+from noema.core.language import gettext
 from noema.core.pigments.film import DRY_ACRYLIC, Surface, opaque_reflectance
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import TUBES, WHITE
@@ -67,11 +68,23 @@ def fit_tube(
     Refuses no swatches, more than twelve, or colours no paint has.
     """
     if not 1 <= len(swatches) <= MOST_SWATCHES:
-        raise BadPaint(f"A tube is fitted to 1 to {MOST_SWATCHES} swatches, not {len(swatches)}.")
+        raise BadPaint(
+            gettext(
+                "A tube is fitted to 1 to %(most_swatches)s swatches, not %(count)s.",
+                most_swatches=MOST_SWATCHES,
+                count=len(swatches),
+            )
+        )
     for swatch in swatches:
         lightness, a, b = swatch.lab
         if not (0.0 < lightness <= 100.0 and abs(a) < 130.0 and abs(b) < 130.0):
-            raise BadPaint(f"{swatch.label}: no paint has the colour {swatch.lab}; type it again.")
+            raise BadPaint(
+                gettext(
+                    "%(label)s: no paint has the colour %(lab)s; type it again.",
+                    label=swatch.label,
+                    lab=swatch.lab,
+                )
+            )
     wanted = np.array([swatch.lab for swatch in swatches])
 
     def misses(bend: Floats) -> Floats:

@@ -8,6 +8,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from noema.core.colour.spectra import reflectance_to_lab
 from noema.core.errors import BadPaint
+from noema.core.language import gettext
 from noema.core.pigments.film import (
     DRY_ACRYLIC,
     Surface,
@@ -28,7 +29,9 @@ class Part:
 
     def __post_init__(self) -> None:
         if not (np.isfinite(self.amount) and self.amount > 0.0):
-            raise BadPaint(f"{self.tube.label}: an amount must be a number above 0.")
+            raise BadPaint(
+                gettext("%(label)s: an amount must be a number above 0.", label=self.tube.label)
+            )
 
 
 def mix_reflectance(
@@ -65,7 +68,7 @@ def _added(tubes: Sequence[Tube], amounts: ArrayLike) -> tuple[Floats, Floats]:
     given = np.asarray(amounts, dtype=float)
     whole = given.sum(axis=-1, keepdims=True)
     if (given < 0.0).any() or not (whole > 0.0).all():
-        raise BadPaint("A mix needs amounts of 0 or more, and at least one above 0.")
+        raise BadPaint(gettext("A mix needs amounts of 0 or more, and at least one above 0."))
     share = given / whole
     row = tuple(tubes)
     return share @ absorptions(row), share @ scatterings(row)

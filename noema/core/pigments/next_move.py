@@ -7,6 +7,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from noema.core.colour.difference import ciede2000
 from noema.core.errors import BadPaint
+from noema.core.language import gettext
 from noema.core.pigments.film import DRY_ACRYLIC, Surface
 from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.qualities import strengths
@@ -59,7 +60,7 @@ def next_move(
     it is empty, the pile is taken for the nearest mix of the set.
     """
     if not tubes:
-        raise BadPaint("A next move needs at least one tube: choose a paint set first.")
+        raise BadPaint(gettext("A next move needs at least one tube: choose a paint set first."))
     pile, target = np.asarray(pile_lab, dtype=float), np.asarray(target_lab, dtype=float)
     before = float(ciede2000(pile, target))
     if before <= THERE:

@@ -10,6 +10,7 @@ from numpy.typing import ArrayLike, NDArray
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import HVC, hvcs_of
 from noema.core.errors import BadPaint
+from noema.core.language import gettext
 from noema.core.pigments.amounts import FINEST, can_be_measured, parts_of, whole_parts
 from noema.core.pigments.film import DRY_ACRYLIC, Surface
 from noema.core.pigments.mix import Part, mix_labs
@@ -56,7 +57,7 @@ def nearest_parts(
 ) -> tuple[tuple[Part, ...], Floats, float]:
     """Give a recipe's parts, their Lab (3,) and the CIEDE2000 still to go, and nothing more."""
     if not tubes:
-        raise BadPaint("A recipe needs at least one tube: choose a paint set first.")
+        raise BadPaint(gettext("A recipe needs at least one tube: choose a paint set first."))
     target = np.asarray(target_lab, dtype=float)
     mixes = refined(tubes, _starts(tubes, target, surface), target, surface)
     mixes = np.concatenate([mixes, _with_fourth(tubes, mixes, target, surface)])

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from noema.core.errors import BadPaint
+from noema.core.language import gettext
 from noema.core.pigments.curves import CurveShape, absorption_of, rows_of_three, scattering_of
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.tube import Role, Tube
@@ -30,9 +31,19 @@ class PaintSet:
     def __post_init__(self) -> None:
         names = [tube.name for tube in self.tubes]
         if not 1 <= len(names) <= MOST_TUBES and self.name != "all":
-            raise BadPaint(f"A paint set holds 1 to {MOST_TUBES} tubes, not {len(names)}.")
+            raise BadPaint(
+                gettext(
+                    "A paint set holds 1 to %(most_tubes)s tubes, not %(count)s.",
+                    most_tubes=MOST_TUBES,
+                    count=len(names),
+                )
+            )
         if len(set(names)) != len(names):
-            raise BadPaint(f"The set {self.label} names a tube twice: take one of them out.")
+            raise BadPaint(
+                gettext(
+                    "The set %(label)s names a tube twice: take one of them out.", label=self.label
+                )
+            )
 
     def tube(self, name: str) -> Tube:
         """Find a tube of the set by its name; `white` and `black` stand for the set's own."""
@@ -40,8 +51,12 @@ class PaintSet:
             if tube.name == name or tube.role.value == name:
                 return tube
         raise BadPaint(
-            f"There is no “{name}” in the set {self.name}: "
-            f"it holds {', '.join(tube.name for tube in self.tubes)}."
+            gettext(
+                "There is no “%(name)s” in the set %(name2)s: it holds %(name3)s.",
+                name=name,
+                name2=self.name,
+                name3=", ".join(tube.name for tube in self.tubes),
+            )
         )
 
     @property
@@ -58,7 +73,11 @@ class PaintSet:
 def builtin_tube(name: str) -> Tube:
     """Find a built-in tube by its name."""
     if name not in TUBES:
-        raise BadPaint(f"There is no built-in tube “{name}”: see 'noema mix --list' for all.")
+        raise BadPaint(
+            gettext(
+                "There is no built-in tube “%(name)s”: see 'noema mix --list' for all.", name=name
+            )
+        )
     return TUBES[name]
 
 
@@ -78,7 +97,13 @@ def builtin_set(name: str) -> PaintSet:
         return PaintSet(name=name, label="All tubes", says="Every tube.", tubes=everything)
     plain = name.removesuffix(PLUS_BLACK)
     if plain not in SETS:
-        raise BadPaint(f"There is no paint set “{name}”: choose {', '.join(SETS)} or all.")
+        raise BadPaint(
+            gettext(
+                "There is no paint set “%(name)s”: choose %(sets)s or all.",
+                name=name,
+                sets=", ".join(SETS),
+            )
+        )
     if plain == name:
         return SETS[plain]
     base = SETS[plain]

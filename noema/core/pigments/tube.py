@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from noema.core.colour.spectra import WAVELENGTHS_NM
 from noema.core.errors import BadPaint
+from noema.core.language import gettext
 
 Floats = NDArray[np.float64]
 
@@ -38,7 +39,13 @@ class Tube:
     def __post_init__(self) -> None:
         for curve in (self.absorption, self.scattering):
             if curve.shape != (BANDS,) or not np.isfinite(curve).all() or curve.min() <= 0.0:
-                raise BadPaint(f"{self.label}: K and S need {BANDS} numbers above 0 each.")
+                raise BadPaint(
+                    gettext(
+                        "%(label)s: K and S need %(bands)s numbers above 0 each.",
+                        label=self.label,
+                        bands=BANDS,
+                    )
+                )
             curve.setflags(write=False)
 
     def __eq__(self, other: object) -> bool:

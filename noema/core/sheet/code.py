@@ -4,6 +4,7 @@ import re
 from random import Random
 
 from noema.core.errors import BadSheet
+from noema.core.language import gettext
 
 LETTERS = "ACDEFHJKLMNPQRTUVWXY"
 DIGITS = "2347"
@@ -35,7 +36,10 @@ def checked_code(text: str) -> str:
     code = text.strip().upper()
     if not _CODE.fullmatch(code):
         raise BadSheet(
-            f"“{text[:20]}” is no sheet code: it is four letters or digits, a dash and a number, "
-            "such as K7Q2-04."
+            gettext(
+                "“%(text)s” is no sheet code: it is four letters or digits, a dash "
+                "and a number, such as K7Q2-04.",
+                text=text[:20],
+            )
         )
     return code

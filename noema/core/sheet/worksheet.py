@@ -11,6 +11,7 @@ from math import cos, pi, sin
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, AskedCell, CellShape
+from noema.core.language import gettext
 from noema.core.sheet.layout import Cell, Layout, Patch, PatchKind, Point, Polygon, box
 from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, QR_MM, Paper, PaperFrame
 
@@ -118,8 +119,15 @@ def _rows(asked: Asked, frame: PaperFrame) -> Plan:
     across, down = width - GAP_MM, height - max(GAP_MM, LABEL_MM + 0.6)
     if min(across, down) < LEAST_CELL_MM:
         raise BadExercise(
-            f"{len(asked.bands)} rows of {columns} cells would be {min(across, down):.0f} mm "
-            f"across on this paper: cells need {LEAST_CELL_MM:.0f} mm; take fewer rows or steps."
+            gettext(
+                "%(count)s rows of %(columns)s cells would be %(min)s mm across on "
+                "this paper: cells need %(least_cell_mm)s mm; take fewer rows or "
+                "steps.",
+                count=len(asked.bands),
+                columns=columns,
+                min=format(min(across, down), ".0f"),
+                least_cell_mm=format(LEAST_CELL_MM, ".0f"),
+            )
         )
     size = min(across, 2.2 * MOST_CELL_MM), min(down, MOST_CELL_MM)
     pitch = min(height, size[1] + LABEL_MM + 2.4)
@@ -180,8 +188,14 @@ def _wheel(asked: Asked, frame: PaperFrame) -> Plan:
         arc = 2.0 * pi * (out + inside) / 2.0 / hues - GAP_MM
         if arc < LEAST_CELL_MM or inside < _HUB_MM:
             raise BadExercise(
-                f"{hues} hues with {len(asked.bands)} rings leave cells under "
-                f"{LEAST_CELL_MM:.0f} mm on this paper: take fewer rings or fewer hues."
+                gettext(
+                    "%(hues)s hues with %(count)s rings leave cells under "
+                    "%(least_cell_mm)s mm on this paper: take fewer rings or fewer "
+                    "hues.",
+                    hues=hues,
+                    count=len(asked.bands),
+                    least_cell_mm=format(LEAST_CELL_MM, ".0f"),
+                )
             )
         names.append(RowName(text=band.label, at_mm=(middle[0], middle[1])))
         for n, cell in enumerate(band.cells):

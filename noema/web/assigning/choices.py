@@ -11,6 +11,7 @@ from noema.core.exercises.catalogue import FIRST_KIND, KINDS, AnyKind, kind_of, 
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.tolerance import Tolerance
+from noema.core.language import gettext
 from noema.core.pigments.shelf import SETS, PaintSet
 from noema.core.sheet.paper import Paper
 from noema.formats.options_json import options_from_json
@@ -56,14 +57,14 @@ def fields_of(form: Form, weeks: int, usual_week: int) -> AssignFields:
             select("level", "Level", ((one.value, one.value) for one in Level), level.value),
             select(
                 "key",
-                "Held against",
+                gettext("Held against"),
                 ((key.value, KEY_WORDS[key]) for key in Key if paints or key is not Key.PAINTS),
                 chosen_key.value,
             ),
         ),
         tolerances=_tolerances(form, usual_tolerance(kind.name, level)),
         when=(
-            select("due_week", "Due in week", _weeks(weeks), due),
+            select("due_week", gettext("Due in week"), _weeks(weeks), due),
             select("paper", "Paper", (("a4", "A4"), ("letter", "Letter")), form.get("paper", "a4")),
         ),
         print_with=_print_with(form, paints),
@@ -79,7 +80,7 @@ def chosen_of(form: Form) -> Chosen:
     try:
         paper = Paper(form.get("paper", "a4"))
     except ValueError as wrong:
-        raise BadExercise("That paper isn't on the list: choose A4 or Letter.") from wrong
+        raise BadExercise(gettext("That paper isn't on the list: choose A4 or Letter.")) from wrong
     return Chosen(
         kind=kind.name,
         options=chosen_in(form, kind, paints, level),
@@ -132,7 +133,7 @@ def _level(form: Form) -> Level:
     try:
         return Level(form.get("level", Level.BEGINNER.value))
     except ValueError as wrong:
-        raise BadExercise("That level isn't on the list: choose it again.") from wrong
+        raise BadExercise(gettext("That level isn't on the list: choose it again.")) from wrong
 
 
 def _key(form: Form, paints: PaintSet | None) -> Key:
@@ -140,7 +141,7 @@ def _key(form: Form, paints: PaintSet | None) -> Key:
     try:
         key = Key(form.get("key") or usual.value)
     except ValueError as wrong:
-        raise BadExercise("That key isn't on the list: choose it again.") from wrong
+        raise BadExercise(gettext("That key isn't on the list: choose it again.")) from wrong
     return usual if key is Key.PAINTS else key
 
 
@@ -152,7 +153,9 @@ def _paints(form: Form, kind: AnyKind) -> tuple[PaintSet | None, str | None]:
     try:
         return paint_set(db(), me().school_id, ref or USUAL_SET), ref or USUAL_SET
     except NotFound:
-        raise NotFound("There is no such paint set in your school: choose another.") from None
+        raise NotFound(
+            gettext("There is no such paint set in your school: choose another.")
+        ) from None
 
 
 def _medium(form: Form, paints: PaintSet | None) -> Medium:
@@ -160,7 +163,7 @@ def _medium(form: Form, paints: PaintSet | None) -> Medium:
     try:
         return Medium(form.get("medium") or usual.value)
     except ValueError as wrong:
-        raise BadExercise("That medium isn't on the list: choose it again.") from wrong
+        raise BadExercise(gettext("That medium isn't on the list: choose it again.")) from wrong
 
 
 def _kinds(kind: AnyKind) -> Select:
@@ -169,7 +172,7 @@ def _kinds(kind: AnyKind) -> Select:
 
 
 def _sets(paints: PaintSet | None, kind: AnyKind) -> tuple[Select]:
-    none = (("", "no set in particular"),) if not kind.needs_paints else ()
+    none = (("", gettext("no set in particular")),) if not kind.needs_paints else ()
     own = ((one.name, one.label) for one in own_sets(db(), me().school_id))
     built_in = ((name, one.label) for name, one in SETS.items())
     chosen = paints.name if paints else ""
@@ -177,7 +180,7 @@ def _sets(paints: PaintSet | None, kind: AnyKind) -> tuple[Select]:
 
 
 def _media(form: Form, paints: PaintSet | None, kind: AnyKind) -> Select:
-    usual = (("", f"as the set: {paints.binder.value}"),) if paints else ()
+    usual = (("", gettext("as the set: %(value)s", value=paints.binder.value)),) if paints else ()
     media = ((m.value, m.value) for m in Medium if not (paints and m.is_dry))
     chosen = form.get("medium", "") if paints else form.get("medium") or Medium.ACRYLIC.value
     return select("medium", "Medium", (*usual, *media), chosen)
@@ -187,7 +190,7 @@ def _tolerances(form: Form, usual: Tolerance) -> tuple[Typed, ...]:
     return tuple(
         Typed(
             name=f"tolerance-{name}",
-            label=f"{name.capitalize()} within",
+            label=gettext("%(name)s within", name=name.capitalize()),
             value=form.get(f"tolerance-{name}", ""),
             hint=f"{limit:g}",
         )
@@ -217,13 +220,17 @@ def _limit(form: Form, name: str) -> float:
         return float(text)
     except ValueError as wrong:
         raise BadExercise(
-            f"{name.capitalize()} within “{text[:20]}” is no number: write one such as 0.5."
+            gettext(
+                "%(name)s within “%(text)s” is no number: write one such as 0.5.",
+                name=name.capitalize(),
+                text=text[:20],
+            )
         ) from wrong
 
 
 def _print_with(form: Form, paints: PaintSet | None) -> Ticks:
-    parts = (("shows-parts", "the volumes beside each cell"),)
-    coloured = (("grey-only", "for a black-and-white printer"), *parts) if paints else ()
+    parts = (("shows-parts", gettext("the volumes beside each cell")),)
+    coloured = (("grey-only", gettext("for a black-and-white printer")), *parts) if paints else ()
     return ticks("print", "Print", coloured, form.getlist("print"))
 
 

@@ -12,6 +12,7 @@ from noema.actions.assign_exercise import assign_exercise
 from noema.actions.work_out_exercise import Chosen, work_out
 from noema.core.errors import BadExercise, Refused
 from noema.core.exercises.levels import Key
+from noema.core.language import gettext
 from noema.core.sheet.drawn_worksheet import draw_key_sheet
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
@@ -115,7 +116,7 @@ def assign_now(class_id: int) -> AnyResponse | tuple[str, int]:
 def _due_week(form: Form, row: ClassRow) -> int:
     text = form.get("due_week", str(_usual_week(row)))
     if not text.isdigit() or len(text) > 3:
-        raise BadExercise("The due week isn't on the list: choose it again.")
+        raise BadExercise(gettext("The due week isn't on the list: choose it again."))
     return int(text)
 
 
@@ -146,9 +147,13 @@ def _query(form: Form) -> dict[str, Any]:
 
 
 def _held(chosen: Chosen) -> str:
-    held = f"Held against {KEY_WORDS[chosen.key]}; a cell holds with {chosen.tolerance.said}."
+    held = gettext(
+        "Held against %(key_words)s; a cell holds with %(said)s.",
+        key_words=KEY_WORDS[chosen.key],
+        said=chosen.tolerance.said,
+    )
     if chosen.key is Key.TEACHER:
-        held += " Until you have painted yours, against what is shown here."
+        held += gettext(" Until you have painted yours, against what is shown here.")
     return held
 
 

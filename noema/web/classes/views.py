@@ -10,6 +10,7 @@ from noema.actions import make_class as actions
 from noema.actions.choose_audience import choose_audience
 from noema.core.coaching.audience import Audience
 from noema.core.errors import Refused
+from noema.core.language import N_, gettext
 from noema.core.planning.unit import monday_of
 from noema.formats.roster import Roster, roster_text
 from noema.store.assignments import AssignmentRow, assignments_of_class, assignments_of_school
@@ -31,9 +32,9 @@ classes = Blueprint("classes", __name__)
 
 _USUAL_WEEKS = 12
 _AUDIENCES = (
-    (Audience.CHILD, "children of about twelve"),
+    (Audience.CHILD, N_("children of about twelve")),
     (Audience.TEENAGER, "teenagers"),
-    (Audience.ADULT, "adult beginners"),
+    (Audience.ADULT, N_("adult beginners")),
 )
 
 
@@ -135,7 +136,7 @@ def speak(class_id: int) -> Response:
     try:
         audience = Audience(request.form.get("audience", ""))
     except ValueError as wrong:
-        raise Refused("Choose whom the sentences are for.") from wrong
+        raise Refused(gettext("Choose whom the sentences are for.")) from wrong
     choose_audience(db(), me().school_id, class_id, audience)
     return redirect(url_for("classes.of_class", class_id=class_id), 303)
 
@@ -190,4 +191,4 @@ def _day(text: str) -> date:
     try:
         return date.fromisoformat(text)
     except ValueError as wrong:
-        raise Refused("Choose the day the unit begins, such as 2026-09-07.") from wrong
+        raise Refused(gettext("Choose the day the unit begins, such as 2026-09-07.")) from wrong

@@ -15,6 +15,7 @@ from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.asked import Asked, AskedCell, Even, Lab
 from noema.core.exercises.kind import Plot
 from noema.core.exercises.naming import cell_names
+from noema.core.language import gettext
 from noema.web.drawings.stair import even_path
 from noema.web.drawings.wheel import MIDDLE, SIZE, point
 
@@ -108,7 +109,9 @@ def _above(_asked: Asked, _most: float, table: HueTable) -> _Frame:
     )
     names = tuple(("", *point(hue.hue100, _RIM), hue.name) for hue in table.hues(6))
     return _Frame(
-        says="The wheel from above: neutral in the middle, chroma outwards (rings at 4, 8, 12).",
+        says=gettext(
+            "The wheel from above: neutral in the middle, chroma outwards (rings at 4, 8, 12)."
+        ),
         view_box=f"0 20 {SIZE:g} {SIZE - 40:g}",
         lines=(*rings, *names),
         place=lambda _cell, hvc: point(hvc.hue100, hvc.chroma),
@@ -124,7 +127,7 @@ def _stair(asked: Asked, _most: float, _table: HueTable) -> _Frame:
         return round(34.0 + (order[cell.id] + 0.5) * width, 1), _value_y(hvc.value)
 
     return _Frame(
-        says="The stair: value up, step by step.",
+        says=gettext("The stair: value up, step by step."),
         view_box=f"0 0 {WIDTH:g} {HEIGHT:g}",
         lines=_value_lines(),
         place=place,
@@ -138,7 +141,7 @@ def _path(asked: Asked, most: float, _table: HueTable) -> _Frame:
         return round(_LEFT + (WIDTH - _LEFT - 20.0) * hvc.chroma / most, 1), _value_y(hvc.value)
 
     return _Frame(
-        says="Paths: value up, chroma to the right; each row a way of its own.",
+        says=gettext("Paths: value up, chroma to the right; each row a way of its own."),
         view_box=f"0 0 {WIDTH:g} {HEIGHT:g}",
         lines=_value_lines(),
         place=place,
@@ -159,7 +162,9 @@ def _bridge(asked: Asked, most: float, _table: HueTable) -> _Frame:
 
     ticks = [chroma for chroma in (0.0, 4.0, 8.0, 12.0, 16.0) if chroma <= most]
     return _Frame(
-        says="The bridge: chroma falls from one hue to the neutral and rises to the other.",
+        says=gettext(
+            "The bridge: chroma falls from one hue to the neutral and rises to the other."
+        ),
         view_box=f"0 0 {WIDTH:g} {HEIGHT:g}",
         lines=tuple(_line(_TOP + room * (1.0 - c / most), f"{c:g}") for c in ticks),
         place=place,

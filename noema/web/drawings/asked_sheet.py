@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.asked import Asked
+from noema.core.language import gettext
 from noema.core.pigments.says import say_parts
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import plan_of
@@ -56,7 +57,11 @@ def make_asked_sheet(asked: Asked, paper: Paper) -> AskedSheet:
         ),
         names=tuple((name.text, name.at_mm[0], name.at_mm[1]) for name in plan.names),
         view_box=f"{left:.1f} {top:.1f} {max(xs) - left + _AIR:.1f} {max(ys) - top + _AIR:.1f}",
-        said=f"{asked.title}: {len(asked.cells)} cells in their expected colours",
+        said=gettext(
+            "%(title)s: %(count)s cells in their expected colours",
+            title=asked.title,
+            count=len(asked.cells),
+        ),
     )
 
 

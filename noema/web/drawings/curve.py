@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from noema.core.language import gettext
 from noema.core.progress.skill_courses import SkillCourse
 
 WIDTH, HEIGHT = 200.0, 64.0
@@ -38,7 +39,12 @@ def make_curve(found: SkillCourse, weeks: int) -> Curve:
             (
                 round(x, 1),
                 round(_y(point.points), 1),
-                f"week {point.week}: {point.points:.1f} of 4, give or take {point.sigma:.1f}",
+                gettext(
+                    "week %(week)s: %(points)s of 4, give or take %(sigma)s",
+                    week=point.week,
+                    points=format(point.points, ".1f"),
+                    sigma=format(point.sigma, ".1f"),
+                ),
             )
             for x, point in zip(xs, found.points, strict=True)
         ),

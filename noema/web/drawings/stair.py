@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.judging.judgement import Judgement
+from noema.core.language import gettext
 from noema.web.drawings.strip import BRACKET_SIGMAS
 
 WIDTH, HEIGHT = 540.0, 280.0
@@ -54,8 +55,12 @@ def make_stair(judgement: Judgement) -> Stair:
             high=_y(cell.painted_value + BRACKET_SIGMAS * cell.sigma),
             low=_y(cell.painted_value - BRACKET_SIGMAS * cell.sigma),
             fill=fills[n],
-            said=f"Step {cell.label}: value {cell.painted_value:.1f}, "
-            f"asked {cell.expected_value:.1f}",
+            said=gettext(
+                "Step %(label)s: value %(painted_value)s, asked %(expected_value)s",
+                label=cell.label,
+                painted_value=format(cell.painted_value, ".1f"),
+                expected_value=format(cell.expected_value, ".1f"),
+            ),
         )
         for n, cell in enumerate(judgement.cells)
     )

@@ -11,6 +11,7 @@ from noema.actions.erase_student import Erased, erase_student
 from noema.actions.move_student import merge_students, move_student
 from noema.actions.set_retention import WouldGo, keep_for, remove_old, would_go
 from noema.core.errors import Refused
+from noema.core.language import gettext
 from noema.store.classes import (
     ClassRow,
     StudentName,
@@ -129,7 +130,9 @@ def keep() -> Response:
     """Choose how long pictures are kept."""
     given = request.form.get("months", "")
     if given and not given.isdigit():
-        raise Refused("Give the months as a whole number, or none to keep pictures without end.")
+        raise Refused(
+            gettext("Give the months as a whole number, or none to keep pictures without end.")
+        )
     keep_for(db(), me().school_id, int(given) if given else None)
     return redirect(url_for("erasure.keeping", months=given or None), 303)
 

@@ -12,6 +12,7 @@ from noema.core.errors import BadExercise
 from noema.core.exercises.catalogue import AnyKind
 from noema.core.exercises.levels import Level
 from noema.core.exercises.options import Asks, Lab, Option, Options, given, options_of
+from noema.core.language import gettext
 from noema.core.pigments.mix import lab_of_parts
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Role
@@ -143,14 +144,21 @@ def _number(one: Option, text: str) -> int | None:
     if not text:
         return None
     if not text.isdigit() or len(text) > 4:
-        raise BadExercise(f"{one.label}: “{text[:20]}” is not a whole number.")
+        raise BadExercise(
+            gettext("%(label)s: “%(text)s” is not a whole number.", label=one.label, text=text[:20])
+        )
     return int(text)
 
 
 def _colours(text: str, paints: PaintSet | None) -> tuple[Lab, ...]:
     """Read a colour a line, three numbers or a mix of the set's tubes; or a whole file of Lab."""
     if len(text) > _MOST_TEXT:
-        raise BadExercise(f"A list of colours has at most {_MOST_TEXT} characters: shorten it.")
+        raise BadExercise(
+            gettext(
+                "A list of colours has at most %(most_text)s characters: shorten it.",
+                most_text=_MOST_TEXT,
+            )
+        )
     lines = [line.strip() for line in text.splitlines() if line.strip()]
     if lines and _HEADER.match(lines[0]):
         return tuple(sample.lab for sample in samples_from_text(text))
@@ -161,6 +169,6 @@ def _colour(line: str, paints: PaintSet | None) -> Lab:
     if line[0].isdigit() or line[0] in "-.":
         return samples_from_text(f"L,a,b\n{line}")[0].lab
     if paints is None:
-        raise BadExercise("Choose a set of paints: a mix is made of its tubes.")
+        raise BadExercise(gettext("Choose a set of paints: a mix is made of its tubes."))
     lightness, a, b = lab_of_parts(mix_from_text(line, paints), paints.binder.dry)
     return (lightness, a, b)

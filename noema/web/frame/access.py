@@ -8,6 +8,7 @@ from flask_login import UserMixin, current_user, login_user
 from werkzeug.wrappers import Response
 
 from noema.core.errors import NotAllowed
+from noema.core.language import gettext
 from noema.store.people import TeacherRow, teacher_by_id
 from noema.store.students import StudentRow, student_by_id
 from noema.web.frame.request import db, student_idle_s
@@ -18,6 +19,7 @@ OPEN_TO_ALL = frozenset(
         "logging_in.log_in_now",
         "joining.join",
         "joining.join_now",
+        "language.choose",
         "static",
         "today.health",
         "today.favicon",
@@ -105,5 +107,7 @@ def require_log_in() -> Response | None:
     if request.endpoint in _OF_BOTH or is_student == of_student:
         return None
     if is_student:
-        raise NotAllowed("That page is your teacher's: go back to your own.")
-    raise NotAllowed("That page is for students: leave, then come in with a student's card.")
+        raise NotAllowed(gettext("That page is your teacher's: go back to your own."))
+    raise NotAllowed(
+        gettext("That page is for students: leave, then come in with a student's card.")
+    )

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from enum import Enum
 
+from noema.core.language import gettext
 from noema.store.waiting import Waiting, waiting_for_teacher
 from noema.web.frame.request import db, me
 
@@ -63,8 +64,14 @@ def waits_by_stage(waiting: Waiting) -> dict[Stage, str]:
     """Say what waits at each stage."""
     tray = waiting.reading + waiting.in_tray
     return {
-        Stage.PRINT: f"{waiting.to_print} to print" if waiting.to_print else "",
-        Stage.PHOTOGRAPH: f"{tray} in hand" if tray else "",
-        Stage.REVIEW: f"{waiting.to_review} to look at" if waiting.to_review else "",
-        Stage.RETURN: f"{waiting.to_return} to hand back" if waiting.to_return else "",
+        Stage.PRINT: gettext("%(to_print)s to print", to_print=waiting.to_print)
+        if waiting.to_print
+        else "",
+        Stage.PHOTOGRAPH: gettext("%(tray)s in hand", tray=tray) if tray else "",
+        Stage.REVIEW: gettext("%(to_review)s to look at", to_review=waiting.to_review)
+        if waiting.to_review
+        else "",
+        Stage.RETURN: gettext("%(to_return)s to hand back", to_return=waiting.to_return)
+        if waiting.to_return
+        else "",
     }

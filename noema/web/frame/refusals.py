@@ -7,18 +7,21 @@ from flask_login import current_user
 from werkzeug.exceptions import HTTPException
 
 from noema.core.errors import NotAllowed, NotFound, OutOfDate, Refused, StoreFull
+from noema.core.language import N_
 from noema.web.frame.page import Frame, Stage, frame
 
 _STATUS = {NotFound: 404, NotAllowed: 403, OutOfDate: 409, StoreFull: 507}
 _REFUSED = 422
 
-_OUR_FAULT = "Something went wrong on our side. Nothing was lost: go back and try again."
+_OUR_FAULT = N_("Something went wrong on our side. Nothing was lost: go back and try again.")
 _SERVER_SAYS = {
-    400: "This page was open too long or came from elsewhere: go back, load it again and repeat.",
-    404: "There is no such page: go back, or begin again at the top left.",
-    405: "This address can't be used that way: go back and use the button.",
-    413: "That is more than can be sent at once: send fewer or smaller photographs.",
-    429: "Too many tries in a short time: wait a minute, then try again.",
+    400: N_(
+        "This page was open too long or came from elsewhere: go back, load it again and repeat."
+    ),
+    404: N_("There is no such page: go back, or begin again at the top left."),
+    405: N_("This address can't be used that way: go back and use the button."),
+    413: N_("That is more than can be sent at once: send fewer or smaller photographs."),
+    429: N_("Too many tries in a short time: wait a minute, then try again."),
 }
 
 

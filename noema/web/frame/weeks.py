@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from noema.core.language import gettext
 from noema.store.classes import ClassRow
 from noema.web.frame.clock import today
 
@@ -29,7 +30,7 @@ def week_words(row: ClassRow) -> str:
     """Say where a class is in its unit today."""
     unit, week = row.unit, row.unit.week_on(today())
     if week < 1:
-        return f"unit of {unit.weeks} weeks, not begun"
+        return gettext("unit of %(weeks)s weeks, not begun", weeks=unit.weeks)
     if week > unit.weeks:
-        return f"unit of {unit.weeks} weeks, over"
-    return f"week {week} of {unit.weeks}"
+        return gettext("unit of %(weeks)s weeks, over", weeks=unit.weeks)
+    return gettext("week %(week)s of %(weeks)s", week=week, weeks=unit.weeks)

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from flask import Blueprint, render_template, request
 
 from noema.core.errors import Refused
+from noema.core.language import gettext
 from noema.core.photo.aiming import glance
 from noema.formats.photo_file import check_photo, open_photo
 from noema.web.frame.page import Frame, Stage, frame
@@ -47,5 +48,5 @@ def sent_look() -> bytes:
     file = request.files.get("look")
     data = b"" if file is None else file.read(_MOST_LOOK_BYTES + 1)
     if not data or len(data) > _MOST_LOOK_BYTES:
-        raise Refused("Send one picture of at most 2 MB as “look”.")
+        raise Refused(gettext("Send one picture of at most 2 MB as “look”."))
     return data

@@ -6,6 +6,7 @@ from flask import Blueprint, Response, send_file
 
 from noema.actions.show_photograph import show_photograph
 from noema.core.errors import NotFound
+from noema.core.language import gettext
 from noema.store.photographs import PhotoRow, photo_of_school
 from noema.store.readings import straight_picture_of
 from noema.web.frame.request import db, files, me
@@ -25,14 +26,16 @@ def straight(photograph_id: int) -> Response:
     photo = photo_of_school(db(), me().school_id, photograph_id)
     sha256 = straight_picture_of(db(), photo.id)
     if sha256 is None:
-        raise NotFound("This photograph has no straightened picture: no sheet was found in it.")
+        raise NotFound(
+            gettext("This photograph has no straightened picture: no sheet was found in it.")
+        )
     return picture(photo, sha256)
 
 
 def picture(photo: PhotoRow, sha256: str | None = None) -> Response:
     """Give a photograph, or another picture of it, to somebody who may see it."""
     if photo.picture_gone:
-        raise NotFound("This picture was removed for good: its numbers are kept.")
+        raise NotFound(gettext("This picture was removed for good: its numbers are kept."))
     if sha256 is None:
         data, mimetype, kept = show_photograph(db(), files(), photo)
     else:

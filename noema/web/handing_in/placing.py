@@ -7,6 +7,7 @@ from werkzeug.wrappers import Response
 
 from noema.actions.place_outline import ToPlace, place_outline, to_place
 from noema.core.errors import BadOutline, Refused
+from noema.core.language import gettext
 from noema.core.photo.by_hand import Outline, box_of
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.layout import Point
@@ -157,7 +158,9 @@ def _points(name: str) -> list[list[float]]:
         parts = request.form.get(name, "").split()
         return [[float(one) for one in part.split(",")] for part in parts]
     except ValueError as wrong:
-        raise BadOutline(f"Write the {name} as pairs like 0.25,0.5 with blanks between.") from wrong
+        raise BadOutline(
+            gettext("Write the %(name)s as pairs like 0.25,0.5 with blanks between.", name=name)
+        ) from wrong
 
 
 def _nudge(part: str) -> tuple[str, list[float]]:
@@ -165,7 +168,9 @@ def _nudge(part: str) -> tuple[str, list[float]]:
         name, across, down = part.replace(":", ",").rsplit(",", 2)
         return name, [float(across), float(down)]
     except ValueError as wrong:
-        raise BadOutline("Write moved cells as name:right,down in mm, like c3:1.5,-2.") from wrong
+        raise BadOutline(
+            gettext("Write moved cells as name:right,down in mm, like c3:1.5,-2.")
+        ) from wrong
 
 
 def _said(points: tuple[Point, ...]) -> str:

@@ -9,6 +9,7 @@ from werkzeug.wrappers import Response
 from noema.actions.hand_in_photo import HandedIn, hand_in_file
 from noema.actions.match_photograph import match_photograph, set_aside
 from noema.core.errors import Refused
+from noema.core.language import gettext
 from noema.core.progress.states import PhotoState
 from noema.store.photographs import (
     PhotoRow,
@@ -77,7 +78,7 @@ def hand_in() -> Response | tuple[str, int]:
     """Take photographs in; what can't be taken is named and the others go on."""
     sent = [file for file in request.files.getlist("photos") if file.filename]
     if not 1 <= len(sent) <= MOST_PHOTOS:
-        raise Refused(f"Choose 1 to {MOST_PHOTOS} photographs.")
+        raise Refused(gettext("Choose 1 to %(most_photos)s photographs.", most_photos=MOST_PHOTOS))
     given = request.form.get("batch", type=int)
     batch_id = batch_of_school(db(), me().school_id, given) if given else _new_batch()
     outcomes = [
@@ -113,7 +114,7 @@ def add_to_batch(batch_id: int) -> tuple[dict[str, str], int]:
     batch_of_school(db(), me().school_id, batch_id)
     file = request.files.get("photo")
     if file is None:
-        raise Refused("Send one photograph as “photo”.")
+        raise Refused(gettext("Send one photograph as “photo”."))
     outcomes = hand_in_file(
         db(),
         files(),
@@ -186,5 +187,9 @@ def _pile(batch_id: int) -> BatchView:
 def _known_words(outcome: HandedIn) -> str:
     if not outcome.known or outcome.photo is None:
         return ""
-    whose = f" It is {outcome.photo.student}'s." if outcome.photo.student else ""
+    whose = (
+        gettext(" It is %(student)s's.", student=outcome.photo.student)
+        if outcome.photo.student
+        else ""
+    )
     return f"The same photograph was handed in before.{whose}"

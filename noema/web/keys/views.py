@@ -12,6 +12,7 @@ from noema.actions.work_out_exercise import exercise_of
 from noema.core.errors import Refused
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.naming import cell_names
+from noema.core.language import gettext
 from noema.core.pigments.shelf import SETS
 from noema.core.sheet.drawn_worksheet import draw_key_sheet
 from noema.formats.reading_json import reading_from_json
@@ -108,14 +109,14 @@ def _fields(row: AssignmentRow, has_paints: bool) -> tuple[Select, ...]:
     keys = ((key.value, KEY_WORDS[key]) for key in Key if has_paints or key is not Key.PAINTS)
     levels = ((level.value, level.value) for level in Level)
     always = (
-        select("key", "Hold it against", keys, row.key.value),
+        select("key", gettext("Hold it against"), keys, row.key.value),
         select("level", "for", levels, row.level.value),
     )
     if not has_paints:
         return always
     own = ((one.name, one.label) for one in own_sets(db(), me().school_id))
     built_in = ((name, one.label) for name, one in SETS.items())
-    as_they_were = ("", "its paints as they were")
+    as_they_were = ("", gettext("its paints as they were"))
     return (*always, select("set", "with", (as_they_were, *own, *built_in), ""))
 
 
@@ -142,7 +143,7 @@ def hold(assignment_id: int) -> AnyResponse:
         key_now = Key(request.form.get("key", ""))
         level = Level(request.form.get("level", ""))
     except ValueError as wrong:
-        raise Refused("Choose a key and a level.") from wrong
+        raise Refused(gettext("Choose a key and a level.")) from wrong
     ref = request.form.get("set") or None
     paints = None if ref is None else paint_set(db(), me().school_id, ref)
     wanted = Holding(key=key_now, level=level, paints=paints, set_ref=ref)

@@ -8,7 +8,7 @@ from noema.core.progress.value_accuracy import accuracy_of, change_words
 from noema.formats.judgement_json import tally_from_json
 from noema.store.reviews import AttemptRow
 from noema.web.drawings.strip import TinyStrip, make_tiny_strips
-from noema.web.frame.clock import here
+from noema.web.frame.clock import day_of_year, here
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -45,7 +45,7 @@ def attempt_lines(attempts: Sequence[AttemptRow]) -> tuple[AttemptLine, ...]:
                 strip=strip,
                 state=attempt.review.state.value,
                 change=change_words(before, now),
-                handed_in=f"{here(attempt.received_at):%d %B}",
+                handed_in=day_of_year(here(attempt.received_at)),
             )
         )
         before = now or before

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from noema.actions.work_out_exercise import exercise_of
+from noema.core.language import N_, gettext
 from noema.core.progress.states import WorkState
 from noema.store.assignments import AssignmentRow
 from noema.store.paints import hue_words
@@ -24,13 +25,13 @@ from noema.web.frame.request import db, the_student
 from noema.web.painting.attempts import AttemptLine, attempt_lines, may_see
 
 _SAID = {
-    WorkState.NOT_PRINTED: "your teacher prints it first",
-    WorkState.WAITING: "paint it, then photograph it",
-    WorkState.READING: "being read",
-    WorkState.UNREADABLE: "needs another photograph",
-    WorkState.TO_REVIEW: "with your teacher",
-    WorkState.SENT_BACK: "try again",
-    WorkState.ACCEPTED: "it holds",
+    WorkState.NOT_PRINTED: N_("your teacher prints it first"),
+    WorkState.WAITING: N_("paint it, then photograph it"),
+    WorkState.READING: N_("being read"),
+    WorkState.UNREADABLE: N_("needs another photograph"),
+    WorkState.TO_REVIEW: N_("with your teacher"),
+    WorkState.SENT_BACK: N_("try again"),
+    WorkState.ACCEPTED: N_("it holds"),
 }
 _OPEN = (WorkState.SENT_BACK, WorkState.UNREADABLE, WorkState.WAITING, WorkState.NOT_PRINTED)
 
@@ -107,7 +108,7 @@ def exercise_page(assignment_id: int) -> ExercisePage:
     return ExercisePage(
         name=me.display_name,
         row=row,
-        due="its class is over" if of_class is None else due_words(row, of_class),
+        due=gettext("its class is over") if of_class is None else due_words(row, of_class),
         shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, ""),
         sheet=sheets[-1] if sheets else None,
         attempts=attempt_lines(visible),
@@ -128,10 +129,14 @@ def due_words(row: AssignmentRow, of_class: ClassOfStudent) -> str:
     week = of_class.unit.week_on(today())
     left = row.due_week - week
     if left == 0:
-        return "due this week"
+        return gettext("due this week")
     if left == 1:
-        return "due next week"
-    return f"due in {left} weeks" if left > 0 else f"was due in week {row.due_week}"
+        return gettext("due next week")
+    return (
+        gettext("due in %(left)s weeks", left=left)
+        if left > 0
+        else gettext("was due in week %(due_week)s", due_week=row.due_week)
+    )
 
 
 def _task(
@@ -143,7 +148,7 @@ def _task(
     at_once = classes[row.class_id].sees_at_once and state is WorkState.TO_REVIEW
     return Task(
         row=row,
-        state="look at it" if at_once else _SAID[state],
+        state=gettext("look at it") if at_once else _SAID[state],
         due=due_words(row, classes[row.class_id]),
         open=state in _OPEN,
         seen=decided or at_once,

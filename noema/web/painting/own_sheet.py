@@ -7,6 +7,7 @@ from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.naming import cell_names
 from noema.core.judging.review import ReviewState
+from noema.core.language import gettext
 from noema.core.progress.seeing import Seen, seen
 from noema.core.progress.states import PhotoState
 from noema.core.words.amounts import cell_words, opening
@@ -147,11 +148,11 @@ def _feedback(
         strip=make_strip(judgement, own.review),
         sentence=own.review.sentence or sentence_of(own),
         moves=() if accepted else moves_said(judgement, own.review, row.medium, moves),
-        state="your teacher looks at it next"
+        state=gettext("your teacher looks at it next")
         if own.review.state is ReviewState.OPEN
-        else "it holds"
+        else gettext("it holds")
         if accepted
-        else "try again",
+        else gettext("try again"),
         accepted=accepted,
         seen=compared,
         differ=() if compared is None else _differ(compared, names),
@@ -161,6 +162,8 @@ def _feedback(
 
 
 def _differ(compared: Seen, names: dict[str, str]) -> tuple[tuple[str, str], ...]:
-    kind = [(names[cell], "you thought it holds; it doesn’t yet") for cell in compared.too_kind]
-    hard = [(names[cell], "you doubted it; it holds") for cell in compared.too_hard]
+    kind = [
+        (names[cell], gettext("you thought it holds; it doesn’t yet")) for cell in compared.too_kind
+    ]
+    hard = [(names[cell], gettext("you doubted it; it holds")) for cell in compared.too_hard]
     return (*kind, *hard)

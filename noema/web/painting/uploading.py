@@ -7,6 +7,7 @@ from werkzeug.wrappers import Response
 
 from noema.actions.hand_in_own import add_piece, begin_upload, hand_in_own
 from noema.core.errors import BadPicture, Refused
+from noema.core.language import gettext
 from noema.core.photo.aiming import glance
 from noema.formats.photo_file import MOST_BYTES, check_photo, open_photo
 from noema.store.student_work import upload_of_student
@@ -67,7 +68,7 @@ def add(upload_id: str) -> dict[str, object]:
     """Take one piece, beginning at byte `from`."""
     data = request.get_data(cache=False)
     if len(data) > MOST_PIECE_BYTES:
-        raise Refused("Send at most 1 MB at once.")
+        raise Refused(gettext("Send at most 1 MB at once."))
     length, photograph_id = add_piece(
         db(),
         files(),

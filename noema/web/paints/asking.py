@@ -10,6 +10,7 @@ from noema.core.exercises.catalogue import KINDS, AnyKind, has, kind_of
 from noema.core.exercises.kind import Trait
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
+from noema.core.language import N_, gettext
 from noema.core.pigments.shelf import PaintSet
 from noema.core.sheet.drawn_worksheet import draw_key_sheet
 from noema.core.sheet.paper import Paper
@@ -25,8 +26,8 @@ asking = Blueprint("asking", __name__)
 
 _USUAL_KIND = next(name for name in KINDS if has(name, Trait.OPENS_A_SET))
 _KEYS = (
-    (Key.PAINTS.value, "what these paints give"),
-    (Key.NAMED.value, "named hues, fixed ends of value"),
+    (Key.PAINTS.value, N_("what these paints give")),
+    (Key.NAMED.value, N_("named hues, fixed ends of value")),
 )
 
 
@@ -87,7 +88,7 @@ def _asked_page(paints: PaintSet, set_ref: str) -> AskedPage:
         ref=set_ref,
         kinds=select("kind", "Exercise", ((k.name, k.label) for k in KINDS.values()), kind.name),
         options=fields_of_kind(kind, request.args, paints, table),
-        keys=select("key", "Held against", _KEYS, request.args.get("key", "")),
+        keys=select("key", gettext("Held against"), _KEYS, request.args.get("key", "")),
         shown=shown,
         refusal=refusal,
     )

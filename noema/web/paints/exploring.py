@@ -8,6 +8,7 @@ from werkzeug.datastructures import MultiDict
 from noema.core.colour.names import HueTable
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.errors import BadPaint
+from noema.core.language import gettext
 from noema.core.pigments.bridge import (
     FEWEST_STEPS,
     MOST_STEPS,
@@ -139,7 +140,7 @@ def _asked(form: MultiDict[str, str], paints: PaintSet) -> ExploreChoices:
         names.append(form["third"])
     steps, down = form.get("steps", "9"), form.get("down", "none")
     if not steps.isdigit() or not FEWEST_STEPS <= int(steps) <= MOST_STEPS or down not in _WHITES:
-        raise BadPaint("One of the choices isn't on the list: choose it again.")
+        raise BadPaint(gettext("One of the choices isn't on the list: choose it again."))
     return ExploreChoices(
         tubes=tuple(paints.tube(name) for name in names),
         steps=int(steps),

@@ -10,6 +10,7 @@ from noema.core.colour.hvc import HVC, hvc_to_lab
 from noema.core.colour.names import TWELVE_NAMES, USUAL_HUES, HueTable, WarmBlue
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.errors import BadHueTable, Refused
+from noema.core.language import gettext
 from noema.store.paints import hue_words
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
@@ -69,9 +70,13 @@ def _given() -> dict[str, float]:
         try:
             numbers[name] = float(text)
         except ValueError as wrong:
-            raise BadHueTable(f"{name}: “{text}” is not a number from 0 to 100.") from wrong
+            raise BadHueTable(
+                gettext("%(name)s: “%(text)s” is not a number from 0 to 100.", name=name, text=text)
+            ) from wrong
         if not 0.0 <= numbers[name] <= 100.0:
-            raise BadHueTable(f"{name}: “{text}” is not a number from 0 to 100.")
+            raise BadHueTable(
+                gettext("%(name)s: “%(text)s” is not a number from 0 to 100.", name=name, text=text)
+            )
     return numbers
 
 

@@ -6,6 +6,7 @@ from noema.core.errors import NotFound
 from noema.core.exercises.asked import Asked, CellRole
 from noema.core.exercises.catalogue import KINDS, has
 from noema.core.exercises.kind import Trait
+from noema.core.language import gettext
 from noema.core.photo.reading import CellFlag, CellReading
 from noema.core.pigments.shelf import TUBES, WHITE
 from noema.formats.asked_json import asked_from_json
@@ -37,7 +38,11 @@ class Line:
     @property
     def label(self) -> str:
         """What it is called."""
-        return f"1 to {self.parts} {self.with_name}" if self.with_name else "masstone"
+        return (
+            gettext("1 to %(parts)s %(with_name)s", parts=self.parts, with_name=self.with_name)
+            if self.with_name
+            else "masstone"
+        )
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -71,7 +76,9 @@ def swatches_of(ref: str) -> SheetSwatches:
         if str(sheet.photograph_id) == photo and cell in tubes:
             read = {one.id: one for one in reading_from_json(sheet.body).cells}
             return _taken(tubes[cell], cell, _tint_of(cell, asked), read)
-    raise NotFound("There is no such swatch on a sheet read lately: choose it from the list.")
+    raise NotFound(
+        gettext("There is no such swatch on a sheet read lately: choose it from the list.")
+    )
 
 
 def _tubes(asked: Asked) -> list[tuple[str, str]]:
@@ -97,7 +104,7 @@ def _taken(tube: str, cell: str, tint: str, read: dict[str, CellReading]) -> She
         if one is not None and not _UNSEEN & set(one.flags)
     ]
     if not seen:
-        raise NotFound("That swatch couldn't be read on its sheet: choose another.")
+        raise NotFound(gettext("That swatch couldn't be read on its sheet: choose another."))
     return SheetSwatches(
         base=tube,
         lines=tuple(

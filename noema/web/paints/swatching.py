@@ -9,6 +9,7 @@ from werkzeug.wrappers import Response
 from noema.actions.fit_own_tube import fit_own_tube, remove_own_tube, try_fit
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.errors import BadPaint, Refused
+from noema.core.language import gettext
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.fit import FittedTube, Swatch
 from noema.core.pigments.mix import Part, mix_labs
@@ -81,9 +82,10 @@ def new_tube() -> str:
         return render_template("paints/swatch.html", page=_page("", "scarlet", lines))
     taken = swatches_of(ref)
     bare = [Line(with_name="", parts="", lab="")] * (_LINES - len(taken.lines))
-    said = (
-        "Read from the photograph, each within about "
-        f"{taken.sigma:.1f} CIEDE2000: a meter is surer. Name the tube and try the fit."
+    said = gettext(
+        "Read from the photograph, each within about %(sigma)s CIEDE2000: "
+        "a meter is surer. Name the tube and try the fit.",
+        sigma=format(taken.sigma, ".1f"),
     )
     page = _page("", taken.base, (*taken.lines, *bare), said)
     return render_template("paints/swatch.html", page=page)
@@ -147,10 +149,12 @@ def _filled(lines: tuple[Line, ...], label: str, base: str, do: str) -> tuple[Li
         return lines
     instrument = meter()
     if instrument is None:
-        raise BadPaint("No meter is connected: type the numbers or send a measurement file.")
+        raise BadPaint(
+            gettext("No meter is connected: type the numbers or send a measurement file.")
+        )
     place = int(do.removeprefix("read-")) if do.removeprefix("read-").isdigit() else _LINES
     if place >= _LINES:
-        raise BadPaint("There is no such line: read one of those shown.")
+        raise BadPaint(gettext("There is no such line: read one of those shown."))
     held = HeldSwatch(tube=builtin_tube(base), label=label, mixed_with=_mixed_with(lines[place]))
     lab = instrument.read(held)
     return tuple(_with_lab(line, lab) if n == place else line for n, line in enumerate(lines))
@@ -159,7 +163,9 @@ def _filled(lines: tuple[Line, ...], label: str, base: str, do: str) -> tuple[Li
 def _from_file(lines: tuple[Line, ...]) -> tuple[Line, ...]:
     file = request.files.get("file")
     if not file or not file.filename:
-        raise BadPaint("Choose a measurement file first: CGATS.17 text or CSV with Lab values.")
+        raise BadPaint(
+            gettext("Choose a measurement file first: CGATS.17 text or CSV with Lab values.")
+        )
     samples = samples_from_bytes(file.read(_MOST_FILE_BYTES))[:_LINES]
     labs = [sample.lab for sample in samples]
     return tuple(
@@ -179,7 +185,9 @@ def _mixed_with(line: Line) -> tuple[Part, ...]:
     try:
         parts = float(line.parts.replace(",", "."))
     except ValueError as wrong:
-        raise BadPaint(f"“{line.parts}” isn't a number of parts: say how many to one.") from wrong
+        raise BadPaint(
+            gettext("“%(parts)s” isn't a number of parts: say how many to one.", parts=line.parts)
+        ) from wrong
     return (Part(tube=builtin_tube(line.with_name), amount=parts),)
 
 
@@ -247,7 +255,7 @@ def _compared(fitted: FittedTube, swatches: tuple[Swatch, ...]) -> tuple[Compare
             label=swatch.label.replace("-", " "),
             measured=fills[n],
             modelled=fills[half + n],
-            away=f"{miss:.1f}",
+            away=format(miss, ".1f"),
             lab=" ".join(f"{number:g}" for number in swatch.lab),
         )
         for n, (swatch, miss) in enumerate(zip(swatches, fitted.misses, strict=True))

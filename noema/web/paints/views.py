@@ -9,6 +9,7 @@ from werkzeug.wrappers import Response as Answer
 from noema.actions.keep_paint_set import NewSet, change_set, keep_paint_set, remove_set
 from noema.core.colour.names import temperature
 from noema.core.errors import BadPaint, Refused
+from noema.core.language import gettext
 from noema.core.pigments.cautions import cautions_of, pigment_caution
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.qualities import Qualities, qualities
@@ -236,7 +237,7 @@ def _own(set_ref: str) -> PaintSet:
     """Find a set that may be changed: one of the school's own."""
     chosen = paint_set(db(), me().school_id, set_ref)
     if not set_ref.isdigit():
-        raise BadPaint("A built-in set stays as it is: make a copy of it and change that.")
+        raise BadPaint(gettext("A built-in set stays as it is: make a copy of it and change that."))
     return chosen
 
 
@@ -244,7 +245,7 @@ def _choices(form: MultiDict[str, str]) -> NewSet:
     try:
         binder = Binder(form.get("medium", Binder.ACRYLIC.value))
     except ValueError as wrong:
-        raise BadPaint("The medium isn't on the list: choose it again.") from wrong
+        raise BadPaint(gettext("The medium isn't on the list: choose it again.")) from wrong
     return NewSet(name=form.get("name", ""), binder=binder, tubes=tuple(form.getlist("tube")))
 
 

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from noema.core.language import gettext
 from noema.core.progress.class_patterns import CellDrifts
 
 COLUMN, HEIGHT, LEFT = 30.0, 96.0, 96.0
@@ -47,9 +48,9 @@ class DriftField:
 def make_field(cells: Sequence[CellDrifts]) -> DriftField:
     """Draw the drifts of all students."""
     rows = (
-        ("hue", "up the circle", "down", [cell.hue for cell in cells]),
+        ("hue", gettext("up the circle"), "down", [cell.hue for cell in cells]),
         ("value", "lighter", "darker", [cell.value for cell in cells]),
-        ("intensity", "more intense", "duller", [cell.chroma for cell in cells]),
+        ("intensity", gettext("more intense"), "duller", [cell.chroma for cell in cells]),
     )
     return DriftField(
         columns=tuple(
@@ -92,8 +93,13 @@ def _dots(columns: Sequence[Sequence[float]]) -> str:
 def _astray(cell: CellDrifts) -> str:
     counted = len(cell.value)
     said = [
-        f"{sum(abs(one) > 1.0 for one in drifts)} of {counted} off in {name}"
+        gettext(
+            "%(sum)s of %(counted)s off in %(name)s",
+            sum=sum(abs(one) > 1.0 for one in drifts),
+            counted=counted,
+            name=name,
+        )
         for name, drifts in (("hue", cell.hue), ("value", cell.value), ("intensity", cell.chroma))
         if drifts
     ]
-    return ", ".join(said) or "nothing counts"
+    return ", ".join(said) or gettext("nothing counts")

@@ -9,6 +9,7 @@ from werkzeug.wrappers import Response
 from noema.actions.calibrate_printer import look_with_meter
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.errors import MeterAway, Refused
+from noema.core.language import N_, gettext
 from noema.core.sheet.calibration_sheet import squares_to_measure
 from noema.core.sheet.layout import Triple
 from noema.store.printers import Printer, printer_of_school
@@ -18,7 +19,7 @@ from noema.web.frame.request import db, me, meter
 
 measuring = Blueprint("measuring", __name__)
 
-_SPOILED = "The readings so far were spoiled on the way: begin again."
+_SPOILED = N_("The readings so far were spoiled on the way: begin again.")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -58,7 +59,7 @@ def measure(printer_id: int) -> Response | str | tuple[str, int]:
     instrument = meter()
     try:
         if instrument is None:
-            raise MeterAway("No meter is connected: send its file instead.")
+            raise MeterAway(gettext("No meter is connected: send its file instead."))
         now = look_with_meter(db(), me().school_id, printer_id, instrument, taken)
     except Refused as refusal:
         shown = _page(printer_id, taken, str(refusal))

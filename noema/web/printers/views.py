@@ -18,6 +18,7 @@ from noema.actions.calibrate_printer import (
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.srgb import lab_to_hex, linear_to_lab, srgb_to_linear
 from noema.core.errors import BadFile, Refused
+from noema.core.language import gettext
 from noema.core.sheet.calibration_sheet import PAPER, calibration_layout, draw_calibration
 from noema.core.sheet.paper import Paper
 from noema.formats.sheet_pdf import sheets_pdf
@@ -123,7 +124,9 @@ def calibration_pdf(printer_id: int, paper: str) -> Response:
     named = printer_of_school(db(), me().school_id, printer_id).name
     chosen = Paper.A4 if paper == Paper.A4.value else Paper.LETTER
     layout = calibration_layout(chosen, code_of_printer(printer_id))
-    data = sheets_pdf([draw_calibration(layout, named)], f"Calibration of {named}")
+    data = sheets_pdf(
+        [draw_calibration(layout, named)], gettext("Calibration of %(named)s", named=named)
+    )
     return Response(data, mimetype="application/pdf")
 
 
@@ -134,7 +137,12 @@ def photographs(printer_id: int) -> AnyResponse | tuple[str, int]:
     card_id = request.form.get("card", 0, type=int)
     try:
         if not 1 <= len(sent) <= _MOST_PHOTOS:
-            raise BadFile(f"Choose one to {_MOST_PHOTOS} photographs of the calibration page.")
+            raise BadFile(
+                gettext(
+                    "Choose one to %(most_photos)s photographs of the calibration page.",
+                    most_photos=_MOST_PHOTOS,
+                )
+            )
         for file in sent:
             look_at_photo(db(), files(), me().school_id, printer_id, card_id, file.read())
     except Refused as refusal:
@@ -177,7 +185,9 @@ def _refused(printer_id: int, refusal: Refused) -> tuple[str, int]:
 def _sent(field: str) -> bytes:
     file = request.files.get(field)
     if file is None or not file.filename:
-        raise BadFile("Choose a file of measured colours first: CGATS.17 text or CSV with Lab.")
+        raise BadFile(
+            gettext("Choose a file of measured colours first: CGATS.17 text or CSV with Lab.")
+        )
     return bytes(file.read(_MOST_FILE_BYTES))
 
 
@@ -211,7 +221,7 @@ def _laid(found: Printer) -> tuple[Laid, ...]:
     fills = lab_to_hex(np.array([*sent, *labs]))
     return tuple(
         Laid(
-            words="blank paper" if rgb == PAPER else " ".join(str(part) for part in rgb),
+            words=gettext("blank paper") if rgb == PAPER else " ".join(str(part) for part in rgb),
             sent_fill=fills[n],
             laid_fill=fills[len(sent) + n],
             lab=" ".join(f"{part:.1f}" for part in one.lab),

@@ -8,6 +8,7 @@ from werkzeug.wrappers import Response as AnyResponse
 
 from noema.actions import print_sheets as actions
 from noema.core.errors import NotFound
+from noema.core.language import gettext
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.formats.sheet_svg import sheet_svg
 from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
@@ -92,7 +93,7 @@ def pdf(assignment_id: int) -> Response:
     wanted = set(request.args.getlist("sheet", type=int))
     chosen = [s for s in printed if s.id in wanted] if wanted else actions.newest_sheets(printed)
     if not chosen:
-        raise NotFound("No sheets have been made for this assignment: print them first.")
+        raise NotFound(gettext("No sheets have been made for this assignment: print them first."))
     title = f"{assignment.title}, {assignment.class_name}"
     data = sheets_pdf(actions.drawings(db(), assignment, chosen), title)
     name = f"{assignment.stem}.pdf"

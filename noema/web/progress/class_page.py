@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from flask import url_for
 
+from noema.core.language import gettext
 from noema.core.progress.states import WorkState
 from noema.core.progress.value_accuracy import accuracy_of
 from noema.formats.judgement_json import tally_from_json
@@ -93,7 +94,11 @@ def _places(class_id: int) -> dict[WorkKey, Place]:
     drawn = {}
     for attempt, tally, strip in zip(attempts, tallies, make_tiny_strips(tallies), strict=True):
         accuracy = accuracy_of(tally, attempt.review)
-        holds = f"{accuracy.holds} of {accuracy.counted}" if accuracy else "unsure"
+        holds = (
+            gettext("%(holds)s of %(counted)s", holds=accuracy.holds, counted=accuracy.counted)
+            if accuracy
+            else "unsure"
+        )
         drawn[(attempt.student_id, attempt.assignment_id)] = (
             strip,
             f"{desks}{attempt.photograph_id}",

@@ -7,6 +7,7 @@ from noema.actions.write_rubric import rubric_of
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.skills import Skill
 from noema.core.judging.rubric import Rubric
+from noema.core.language import gettext
 from noema.core.progress.next_exercise import next_exercise
 from noema.core.progress.skill_courses import (
     SkillCourse,
@@ -75,4 +76,6 @@ def shown_courses(
 
 def _next_words(tried: Sequence[Tried], courses: Sequence[SkillCourse], rubric: Rubric) -> str:
     best = next_exercise(tried, courses, rubric)
-    return f"Next: {kind_of(best.kind).label.lower()}, {best.reason}."
+    return gettext(
+        "Next: %(label)s, %(reason)s.", label=kind_of(best.kind).label.lower(), reason=best.reason
+    )

@@ -17,6 +17,7 @@ from noema.actions.take_package import Changes, changes_of, take_package
 from noema.actions.work_out_exercise import Chosen, exercise_of
 from noema.core.errors import BadRoster, Refused
 from noema.core.exercises.catalogue import kind_of
+from noema.core.language import gettext
 from noema.formats.class_measurements import (
     measurements_cgats,
     measurements_csv,
@@ -97,7 +98,7 @@ def measurements(class_id: int, form: str) -> Response:
         return _file(measurements_json(sheets), "application/json", name)
     if form == "txt":
         return _file(measurements_cgats(sheets, datetime.now(UTC)), "text/plain", name)
-    raise Refused("Measurements come as csv, json or txt: choose one of these.")
+    raise Refused(gettext("Measurements come as csv, json or txt: choose one of these."))
 
 
 @records.get("/classes/<int:class_id>/due.ics")
@@ -108,7 +109,12 @@ def due(class_id: int) -> Response:
         Due(
             uid=f"exercise-{one.id}@noema",
             title=f"{row.name}: {one.title}",
-            words=f"{one.medium.value}, week {one.due_week} of {one.unit_weeks}",
+            words=gettext(
+                "%(value)s, week %(due_week)s of %(unit_weeks)s",
+                value=one.medium.value,
+                due_week=one.due_week,
+                unit_weeks=one.unit_weeks,
+            ),
             day=row.unit.friday_of(one.due_week),
         )
         for one in assignments_of_class(db(), class_id)
@@ -223,9 +229,11 @@ def _sent() -> bytes:
     file = request.files.get("package")
     data = b"" if file is None else file.read(_MOST_PACKAGE_BYTES + 1)
     if not data:
-        raise BadRoster("Choose the package first: a zip with classes, users and enrollments.")
+        raise BadRoster(
+            gettext("Choose the package first: a zip with classes, users and enrollments.")
+        )
     if len(data) > _MOST_PACKAGE_BYTES:
-        raise BadRoster("The package is over 16 MB: export one school.")
+        raise BadRoster(gettext("The package is over 16 MB: export one school."))
     return data
 
 

@@ -11,6 +11,7 @@ from werkzeug.wrappers import Response as AnyResponse
 from noema.actions.say_to import sentence_of
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.exercises.naming import cell_names
+from noema.core.language import gettext
 from noema.core.pigments.says import say_parts
 from noema.core.progress.skill_courses import SkillCourse
 from noema.devices.mail import Enclosure, Letter, Sent
@@ -29,7 +30,7 @@ from noema.store.assignments import AssignmentRow, assignments_of_school
 from noema.store.classes import ClassRow, StudentName, class_of_school, student_of_class
 from noema.store.reviews import AttemptRow
 from noema.store.student_work import attempts_of_student
-from noema.web.frame.clock import here
+from noema.web.frame.clock import day, here
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me, outbox
 from noema.web.frame.weeks import week_words
@@ -100,10 +101,10 @@ def of_class(class_id: int) -> Response:
     page = skills_page(class_id)
     lines = []
     for one in page.students:
-        stuck = f" Stuck on {one.stuck}." if one.stuck else ""
-        owes = f" Owes {'; '.join(one.owing)}." if one.owing else ""
+        stuck = gettext(" Stuck on %(stuck)s.", stuck=one.stuck) if one.stuck else ""
+        owes = gettext(" Owes %(owing)s.", owing="; ".join(one.owing)) if one.owing else ""
         overall = None if one.overall is None else _course(one.overall)
-        words = overall.words if overall else "Nothing read yet"
+        words = overall.words if overall else gettext("Nothing read yet")
         said = f"{words}.{stuck} Next: {one.next}, {one.reason}.{owes}"
         lines.append((one.row.display_name, overall, said))
     paper = ClassPaper(
@@ -139,7 +140,7 @@ def _course(found: SkillCourse) -> PaperCourse:
 def _attempt(one: AttemptRow, row: AssignmentRow) -> PaperAttempt:
     return PaperAttempt(
         title=row.title,
-        when=f"{row.medium.value} · {here(one.received_at):%d %B %Y} · {one.review.state.value}",
+        when=f"{row.medium.value} · {day(here(one.received_at))} · {one.review.state.value}",
         words=one.review.sentence or sentence_of(one),
         joints=_joints(one, {}, {}),
     )
@@ -150,7 +151,7 @@ def _chart(one: AttemptRow, row: AssignmentRow) -> PaperAttempt:
     mixes = {cell.id: say_parts(cell.parts) for cell in asked.cells if cell.parts}
     return PaperAttempt(
         title=row.title,
-        when=f"{row.medium.value} · {here(one.received_at):%d %B %Y}",
+        when=f"{row.medium.value} · {day(here(one.received_at))}",
         words="",
         joints=_joints(one, cell_names(asked), mixes),
     )

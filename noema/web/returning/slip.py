@@ -4,6 +4,7 @@ from noema.core.coaching.moves import Move
 from noema.core.exercises.media import Medium
 from noema.core.judging.judgement import Judgement
 from noema.core.judging.review import Review
+from noema.core.language import N_, gettext
 from noema.core.words.amounts import cell_words, opening
 from noema.core.words.moves import move_words
 from noema.formats.facts_json import facts_from_json
@@ -28,19 +29,21 @@ def how_again(medium: Medium) -> tuple[str, ...]:
     """Say how a sheet is tried again."""
     if medium.is_dry:
         return _AGAIN_DRY
-    start = (
-        "Mix the pile once more as you did, then make the one change; if the pile is big, "
-        "halve it first."
+    start = gettext(
+        "Mix the pile once more as you did, then make the one change; if "
+        "the pile is big, halve it first."
     )
     return (
         start,
-        f"Clean the brush between mixes. {medium.value.capitalize()} changes as it dries: "
-        "judge it dry.",
-        "Lay the new paint beside the old: you should see what changed.",
+        gettext(
+            "Clean the brush between mixes. %(value)s changes as it dries: judge it dry.",
+            value=medium.value.capitalize(),
+        ),
+        gettext("Lay the new paint beside the old: you should see what changed."),
     )
 
 
 _AGAIN_DRY = (
-    "Lift or layer a little, then look again from an arm's length.",
-    "Keep the steps you are happy with: compare each with its neighbours, squinting.",
+    N_("Lift or layer a little, then look again from an arm's length."),
+    N_("Keep the steps you are happy with: compare each with its neighbours, squinting."),
 )

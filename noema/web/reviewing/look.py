@@ -5,14 +5,16 @@ from urllib.parse import urlencode
 
 from werkzeug.datastructures import MultiDict
 
+from noema.core.language import N_
+
 VIEWS = {
     "straight": "Straight",
     "photograph": "Photograph",
     "greyscale": "Grey",
     "squint": "Squint",
     "isolated": "Alone",
-    "key": "Beside the key",
-    "last": "Beside last time",
+    "key": N_("Beside the key"),
+    "last": N_("Beside last time"),
 }
 """Each has a number key from 1."""
 

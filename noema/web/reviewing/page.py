@@ -18,6 +18,7 @@ from noema.core.judging.judgement import CellJudgement, Judgement, past_toleranc
 from noema.core.judging.review import Review, Verb
 from noema.core.judging.skills import SkillMark, mark_of, skill_marks
 from noema.core.judging.verdict import Verdict
+from noema.core.language import gettext
 from noema.core.photo.hints import hints
 from noema.core.photo.knowledge import Knowledge, knowledge_sentence
 from noema.core.photo.reading import SheetFlag
@@ -39,7 +40,7 @@ from noema.store.reviews import AttemptRow, attempts_of_school, earlier_attempt,
 from noema.web.drawings.asked_plot import AskedPlot, make_asked_plot
 from noema.web.drawings.stair import Stair, make_stair
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
-from noema.web.frame.clock import here
+from noema.web.frame.clock import here, short_moment
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me
 from noema.web.reviewing.look import VIEWS, Look, look_of
@@ -133,7 +134,9 @@ def desk_page(photograph_id: int) -> DeskPage:
         key=sight_of_key(layout, judgement, look.cell) if look.view == "key" else None,
         earlier=_earlier(attempt),
         hints=_hints(behind.reading),
-        place="decided" if queue.number is None else f"{queue.number} of {queue.waiting}",
+        place="decided"
+        if queue.number is None
+        else gettext("%(number)s of %(waiting)s", number=queue.number, waiting=queue.waiting),
         before=queue.before,
         after=queue.after,
         look=look,
@@ -225,4 +228,4 @@ def _said(line: RecordLine, names: Mapping[str, str]) -> str:
         Verb.OVERRULE: f"said {step} {(decision.verdict or Verdict.LOOK).value}",
         Verb.UNDO: "undid the decision before",
     }[decision.verb]
-    return f"{line.teacher} {what}, {here(line.made_at):%d %b %H:%M}"
+    return f"{line.teacher} {what}, {short_moment(here(line.made_at))}"

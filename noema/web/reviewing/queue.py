@@ -6,6 +6,7 @@ from itertools import groupby
 from noema.actions.accept_holding import Accepted, holding
 from noema.actions.say_to import sentence_of
 from noema.core.judging.review import ReviewState
+from noema.core.language import gettext
 from noema.formats.judgement_json import tally_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
 from noema.store.reviews import (
@@ -108,13 +109,13 @@ def done_of(photograph_id: int | None) -> Done | None:
 def decided_just_now(attempt: AttemptRow) -> Done:
     """Say what was decided about an attempt."""
     words = {
-        ReviewState.ACCEPTED: "is accepted",
-        ReviewState.SENT_BACK: "goes back with your sentence",
+        ReviewState.ACCEPTED: gettext("is accepted"),
+        ReviewState.SENT_BACK: gettext("goes back with your sentence"),
     }
     return Done(
         photograph_id=attempt.photograph_id,
         student=attempt.student,
-        words=words.get(attempt.review.state, "waits again"),
+        words=words.get(attempt.review.state, gettext("waits again")),
         lines=attempt.lines,
     )
 

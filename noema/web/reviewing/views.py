@@ -9,6 +9,7 @@ from noema.actions.review_sheet import review_sheet
 from noema.core.errors import Refused
 from noema.core.judging.review import Decision, Verb
 from noema.core.judging.verdict import Verdict
+from noema.core.language import gettext
 from noema.web.frame.request import db, me
 from noema.web.reviewing.page import desk_page, next_in_queue
 from noema.web.reviewing.queue import accepted_page, holding_page, queue_page
@@ -113,7 +114,7 @@ def _seen() -> dict[int, int]:
     for pair in request.form.getlist("seen"):
         number, _, lines = pair.partition(":")
         if not (number.isdigit() and lines.isdigit()):
-            raise Refused("That list can't be read: open the page again.")
+            raise Refused(gettext("That list can't be read: open the page again."))
         seen[int(number)] = int(lines)
     return seen
 
@@ -128,4 +129,6 @@ def _decision() -> Decision:
             sentence=request.form.get("sentence", "").strip() or None,
         )
     except ValueError as wrong:
-        raise Refused("That decision isn't one of the choices: choose a button.") from wrong
+        raise Refused(
+            gettext("That decision isn't one of the choices: choose a button.")
+        ) from wrong

@@ -10,6 +10,7 @@ from noema.core.errors import Refused
 from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.skills import Skill
 from noema.core.judging.rubric import LEVELS, Rubric
+from noema.core.language import gettext
 from noema.store.phrases import PhraseRow, drop_phrase, phrase_book
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
@@ -124,7 +125,7 @@ def _written() -> Rubric:
             name: {skill: _number(f"{name}.{skill.value}", name) for skill in Skill}
             for name in KINDS
         },
-        out_of=None if not out_of else int(_number("out_of", "the mark")),
+        out_of=None if not out_of else int(_number("out_of", gettext("the mark"))),
     )
 
 
@@ -133,4 +134,6 @@ def _number(field: str, what: str) -> float:
     try:
         return float(text)
     except ValueError as wrong:
-        raise Refused(f"“{text[:20]}” is no number: look at {what}.") from wrong
+        raise Refused(
+            gettext("“%(text)s” is no number: look at %(what)s.", text=text[:20], what=what)
+        ) from wrong

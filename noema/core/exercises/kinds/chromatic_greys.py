@@ -10,6 +10,7 @@ from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, number
 from noema.core.exercises.paths import cells_of_row, even_stops, way_between
 from noema.core.exercises.tolerance import by_level
+from noema.core.language import gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import white_to_show
 from noema.core.pigments.tube import Tube
@@ -30,7 +31,7 @@ def _ask(chosen: GreyOptions, ground: Ground) -> Asked:
     white = white_of(ground.paints)
     found = greyest_pairs(ground, 5)
     if not found:
-        raise BadExercise("Greys are steered between two colours: choose a set with two.")
+        raise BadExercise(gettext("Greys are steered between two colours: choose a set with two."))
     bands = []
     for row, pair in enumerate(found, start=1):
         warm, cool = (_greyed(tube, pair.parts, white) for tube in pair.tubes)

@@ -13,6 +13,7 @@ from noema.core.exercises.levels import Level
 from noema.core.exercises.options import Lab, Options, at_level, number, some_colours
 from noema.core.exercises.paths import Stop, cell_of
 from noema.core.exercises.tolerance import by_level
+from noema.core.language import gettext
 from noema.core.pigments.reach import VALUES, reach
 from noema.core.pigments.recipe import Recipe, recipe
 from noema.core.pigments.says import say_left, say_parts
@@ -44,7 +45,14 @@ def _ask(chosen: MatchOptions, ground: Ground) -> Asked:
     level = chosen.level or Level.INTERMEDIATE
     targets = chosen.targets or _picked(chosen.count, level, ground)
     if len(targets) not in _COUNTS:
-        raise BadExercise(f"A match has {_COUNTS[0]} to {_COUNTS[-1]} colours, not {len(targets)}.")
+        raise BadExercise(
+            gettext(
+                "A match has %(counts)s to %(counts2)s colours, not %(count)s.",
+                counts=_COUNTS[0],
+                counts2=_COUNTS[-1],
+                count=len(targets),
+            )
+        )
     found = [recipe(target, ground.paints.tubes, ground.paints.binder.dry) for target in targets]
     cells = [_match_cell(n, one, ground) for n, one in enumerate(found, start=1)]
     bands = [

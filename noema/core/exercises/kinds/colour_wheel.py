@@ -32,6 +32,7 @@ from noema.core.exercises.paths import (
     way_between,
 )
 from noema.core.exercises.tolerance import by_level
+from noema.core.language import gettext
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import partner
@@ -107,8 +108,14 @@ def _check_rings(hues: int, rings: tuple[str, ...]) -> None:
         most = MOST_RINGS[hues] - 1
         can = f"at most {most} rings more" if most else "no ring but the pure one"
         raise BadExercise(
-            f"With {hues} hues and {len(rings)} rings more the cells would be under 12 mm: "
-            f"{hues} hues have room for {can}; choose fewer rings or fewer hues."
+            gettext(
+                "With %(hues)s hues and %(count)s rings more the cells would be "
+                "under 12 mm: %(hues)s hues have room for %(can)s; choose fewer "
+                "rings or fewer hues.",
+                hues=hues,
+                count=len(rings),
+                can=can,
+            )
         )
 
 
@@ -117,13 +124,17 @@ def _primaries(chosen: WheelOptions, ground: Ground) -> int:
         return 3
     if chosen.hues == 6:
         raise BadExercise(
-            "Six hues leave no room for two tubes of each primary: take 12 or 24 hues."
+            gettext("Six hues leave no room for two tubes of each primary: take 12 or 24 hues.")
         )
     for name in PRIMARIES:
         if len(tubes_of_hue(ground.paints.tubes, name, ground.table)) < 2:
             raise BadExercise(
-                f"The set {ground.paints.label} has no two tubes of {name}: "
-                "take 3 primaries, or a set with a warm and a cool of each."
+                gettext(
+                    "The set %(label)s has no two tubes of %(name)s: take 3 primaries, "
+                    "or a set with a warm and a cool of each.",
+                    label=ground.paints.label,
+                    name=name,
+                )
             )
     return chosen.primaries
 
@@ -238,7 +249,11 @@ def _primaries_round(ground: Ground, name: str) -> tuple[tuple[Part, ...], tuple
     tubes = [pure(ground, PRIMARIES[(before + turn) % 3]) for turn in (0, 1)]
     if not tubes[0] or not tubes[1]:
         raise BadExercise(
-            f"The set {ground.paints.label} lacks a primary for {name}: choose another set."
+            gettext(
+                "The set %(label)s lacks a primary for %(name)s: choose another set.",
+                label=ground.paints.label,
+                name=name,
+            )
         )
     return tubes[0], tubes[1]
 
@@ -289,7 +304,9 @@ def _neutralised(cell: AskedCell, degree: int, ground: Ground) -> tuple[Stop, st
     by = partner(main, ground.paints.tubes, ground.table).parts
     others = tuple(part for part in by if part.tube != main)
     if not others:
-        raise BadExercise("One tube can't be neutralised: choose a set with its complement.")
+        raise BadExercise(
+            gettext("One tube can't be neutralised: choose a set with its complement.")
+        )
     way = way_between(cell.parts, others, surface)
     middle = greyest_place(way)
     places = even_places(way.labs[: middle + 1], _DEGREES + 1, Even.DISTANCE)

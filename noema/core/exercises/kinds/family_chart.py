@@ -15,6 +15,7 @@ from noema.core.exercises.paths import (
     way_between,
     way_of_tubes,
 )
+from noema.core.language import gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.tube import Tube
 
@@ -85,10 +86,12 @@ def _pair(names: tuple[str, ...], ground: Ground) -> tuple[Tube, Tube]:
         one, other = tubes_of(names, ground.paints)
         return one, other
     if names:
-        raise BadExercise(f"A family has two tubes, not {len(names)}: name two.")
+        raise BadExercise(
+            gettext("A family has two tubes, not %(count)s: name two.", count=len(names))
+        )
     pairs = greyest_pairs(ground, 1)
     if not pairs:
-        raise BadExercise("A family needs two coloured tubes: choose another set.")
+        raise BadExercise(gettext("A family needs two coloured tubes: choose another set."))
     return pairs[0].tubes[0], pairs[0].tubes[1]
 
 
@@ -96,7 +99,7 @@ def _one_to_all(name: str, ground: Ground) -> Asked:
     one = ground.paints.tube(name)
     others = [tube for tube in ground.paints.colours if tube != one][:7]
     if not others:
-        raise BadExercise("A family needs other tubes in the set: choose another set.")
+        raise BadExercise(gettext("A family needs other tubes in the set: choose another set."))
     surface = ground.paints.binder.dry
     bands = []
     for row, other in enumerate(others, start=1):

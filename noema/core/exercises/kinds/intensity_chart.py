@@ -31,6 +31,7 @@ from noema.core.exercises.paths import (
     way_between,
 )
 from noema.core.exercises.tolerance import by_level
+from noema.core.language import gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import NEUTRAL_ENOUGH, partner, white_to_show
 from noema.core.pigments.reach import why_dull
@@ -59,7 +60,13 @@ def _ask(chosen: ChartOptions, ground: Ground) -> Asked:
     steps = chosen.steps
     pairs = [_pair(text, ground) for text in chosen.pairs or USUAL_PAIRS]
     if len(pairs) > MOST_PAIRS:
-        raise BadExercise(f"A chart has room for {MOST_PAIRS} pairs, not {len(pairs)}.")
+        raise BadExercise(
+            gettext(
+                "A chart has room for %(most_pairs)s pairs, not %(count)s.",
+                most_pairs=MOST_PAIRS,
+                count=len(pairs),
+            )
+        )
     bands: list[Band] = []
     concerns: list[Concern] = []
     for row, (one, other) in enumerate(pairs, start=1):
@@ -100,7 +107,10 @@ def _pair(text: str, ground: Ground) -> tuple[str, str]:
         if sign in "-:" and one in known and other in known and one != other:
             return one, other
     raise BadExercise(
-        f"“{text}” is no pair: write two hues, or tubes of the set, such as red-green."
+        gettext(
+            "“%(text)s” is no pair: write two hues, or tubes of the set, such as red-green.",
+            text=text,
+        )
     )
 
 

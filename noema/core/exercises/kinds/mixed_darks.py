@@ -10,6 +10,7 @@ from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, some_tubes
 from noema.core.exercises.paths import cell_of, stop_of
 from noema.core.exercises.tolerance import by_level
+from noema.core.language import gettext
 from noema.core.pigments.partners import darks
 from noema.core.pigments.says import say_parts
 
@@ -26,8 +27,12 @@ def _ask(chosen: DarkOptions, ground: Ground) -> Asked:
     found = darks(tubes, 5)
     if not found:
         raise BadExercise(
-            f"No two or three tubes of {ground.paints.label} make a neutral dark: "
-            "take a pair such as crimson and phthalo green, or ultramarine and burnt sienna."
+            gettext(
+                "No two or three tubes of %(label)s make a neutral dark: take a "
+                "pair such as crimson and phthalo green, or ultramarine and burnt "
+                "sienna.",
+                label=ground.paints.label,
+            )
         )
     bands = []
     for row, dark in enumerate(found, start=1):

@@ -9,6 +9,7 @@ from noema.core.exercises.from_paints import eyes_middle, tubes_of
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, flag, some_tubes
 from noema.core.exercises.paths import cell_of
+from noema.core.language import gettext
 from noema.core.pigments.tube import Tube
 
 
@@ -25,7 +26,9 @@ def _ask(chosen: GridOptions, ground: Ground) -> Asked:
     most = 4 if chosen.tints else 7
     tubes = tubes_of(chosen.tubes, ground.paints, most)
     if len(tubes) < 2:
-        raise BadExercise("A grid needs at least two tubes: name more, or choose another set.")
+        raise BadExercise(
+            gettext("A grid needs at least two tubes: name more, or choose another set.")
+        )
     bands = []
     for row, one in enumerate(tubes, start=1):
         columns = tubes if chosen.full else tubes[row - 1 :]

@@ -23,6 +23,7 @@ from noema.core.exercises.paths import (
     way_between,
 )
 from noema.core.exercises.tolerance import by_level
+from noema.core.language import gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import partner
 from noema.core.pigments.qualities import qualities
@@ -81,7 +82,11 @@ def _base(chosen: ProgressionOptions, ground: Ground) -> tuple[Part, ...]:
     if base := pure(ground, chosen.hue):
         return base
     raise BadExercise(
-        f"The set {ground.paints.label} can't give {chosen.hue}: start from another hue."
+        gettext(
+            "The set %(label)s can't give %(hue)s: start from another hue.",
+            label=ground.paints.label,
+            hue=chosen.hue,
+        )
     )
 
 
@@ -93,7 +98,10 @@ def _light(chosen: ProgressionOptions, ground: Ground) -> tuple[Part, ...]:
     yellows = [tube for tube in ground.paints.colours if _is_yellow(tube, ground)]
     if not yellows:
         raise BadExercise(
-            f"The set {ground.paints.label} has no yellow: lighten with white, or add one."
+            gettext(
+                "The set %(label)s has no yellow: lighten with white, or add one.",
+                label=ground.paints.label,
+            )
         )
     yellow = max(yellows, key=lambda tube: qualities(tube).masstone.value)
     tinted = [(white, Part(tube=yellow, amount=float(amount))) for amount in _YELLOWS]
@@ -116,8 +124,14 @@ def _branches(
         branches.insert(0, (_ALONE, base))  # of few tubes: the hue alone beside the others
     if not _FEWEST <= len(branches) <= _MOST:
         raise BadExercise(
-            f"A progression has {_FEWEST} to {_MOST} branches towards tubes other than its own, "
-            f"not {len(branches)}: choose so many, or a set with more tubes."
+            gettext(
+                "A progression has %(fewest)s to %(most)s branches towards tubes "
+                "other than its own, not %(count)s: choose so many, or a set with "
+                "more tubes.",
+                fewest=_FEWEST,
+                most=_MOST,
+                count=len(branches),
+            )
         )
     return branches
 

@@ -17,6 +17,7 @@ from noema.core.exercises.from_paints import eyes_middle, purest
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options
 from noema.core.exercises.paths import Stop, cell_of, stop_of
+from noema.core.language import gettext
 from noema.core.pigments.reach import tubes_of_hue, why_dull
 from noema.core.pigments.says import say_parts
 from noema.core.pigments.tube import Tube
@@ -39,7 +40,9 @@ def _ask(_chosen: Options, ground: Ground) -> Asked:
         pairs = list(product(ones, others))[:_MOST_PAIRS]
         bands.append(_pairs_band(name, row, pairs, ground))
     if not bands:
-        raise BadExercise(f"{concerns[0].sentence} Choose a set with its primaries.")
+        raise BadExercise(
+            gettext("%(sentence)s Choose a set with its primaries.", sentence=concerns[0].sentence)
+        )
     return Asked(
         kind=KIND.name,
         title="Secondary pairs",

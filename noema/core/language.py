@@ -1,0 +1,40 @@
+"""Sentences in the language of whoever reads them.
+
+Everything that is said to people is written here and there in English and looked up in a catalogue
+when it is said. Whoever asks sets the catalogue while asking; without one it is English.
+"""
+
+from contextvars import ContextVar
+from gettext import NullTranslations
+
+_ENGLISH = NullTranslations()
+_CATALOGUE: ContextVar[NullTranslations] = ContextVar("catalogue", default=_ENGLISH)
+
+
+def say_by(catalogue: NullTranslations | None) -> None:
+    """Say everything that follows by a catalogue; None: in English."""
+    _CATALOGUE.set(catalogue or _ENGLISH)
+
+
+def gettext(message: str, /, **values: object) -> str:
+    """Say a message with its values filled in.
+
+    >>> gettext("%(name)s is here already.", name="Ada")
+    'Ada is here already.'
+    """
+    said = _CATALOGUE.get().gettext(message)
+    return said % values if values else said
+
+
+def ngettext(one: str, many: str, count: int, /, **values: object) -> str:
+    """Say a message that depends on a count, which both forms may name.
+
+    >>> ngettext("%(count)s cell", "%(count)s cells", 2)
+    '2 cells'
+    """
+    return _CATALOGUE.get().ngettext(one, many, count) % {"count": count, **values}
+
+
+def N_(message: str, /) -> str:  # noqa: N802, as every catalogue's tools call it
+    """Mark a message that is said later, by `gettext`."""
+    return message

@@ -1,0 +1,55 @@
+"""Which language a page is in: English, or for development one that shows what isn't translated."""
+
+from flask import Flask, has_request_context, session
+from flask_babel import Babel, get_locale, get_translations
+
+from noema.core.language import say_by
+
+ENGLISH, PSEUDO = "en", "en_001"
+"""The pseudo-language borrows the code of a locale nobody chooses."""
+
+_KEPT, _OFFERED = "language", "PSEUDO_LANGUAGE"
+_SHOWN = {ENGLISH: "en", PSEUDO: "en-x-pseudo"}
+
+
+def speak(app: Flask, *, pseudo_language: bool) -> None:
+    """Let pages be said in the language their reader chose."""
+    app.config[_OFFERED] = pseudo_language
+    Babel(app, default_locale=ENGLISH, locale_selector=chosen_language)
+    app.before_request(_begin)
+    app.teardown_request(_end)
+    app.context_processor(
+        lambda: {"language": _SHOWN[chosen_language()], "languages": _languages(app)}
+    )
+
+
+def chosen_language() -> str:
+    """Give the language of who asks."""
+    if not has_request_context():
+        return ENGLISH
+    wanted = session.get(_KEPT, ENGLISH)
+    return wanted if wanted in _SHOWN else ENGLISH
+
+
+def choose_language(name: str) -> None:
+    """Keep a language for this browser; one that isn't there is English."""
+    session[_KEPT] = name if name in _SHOWN else ENGLISH
+
+
+def _languages(app: Flask) -> tuple[str, ...]:
+    """Give the languages there are to choose from; one alone is no choice."""
+    return tuple(_SHOWN) if app.config[_OFFERED] else ()
+
+
+def _begin() -> None:
+    # What core says goes by the same catalogue as the templates.
+    say_by(get_translations())
+
+
+def _end(_wrong: BaseException | None) -> None:
+    say_by(None)
+
+
+def locale_of_page() -> str:
+    """Give the locale that dates are written in."""
+    return str(get_locale())

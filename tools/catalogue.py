@@ -1,0 +1,83 @@
+"""Collects everything that is said to people into a catalogue; `make catalogue` calls it.
+
+The catalogue (`noema/web/translations/messages.pot`) is what a translator starts from. Beside it
+stands a pseudo-language, made of it by putting accents on every word, a third more length, and
+brackets round each message: what shows without brackets isn't translated, what is cut off would be
+in a longer language.
+"""
+
+import io
+import re
+from pathlib import Path
+
+from babel.messages.catalog import Catalog
+from babel.messages.extract import extract_from_dir
+from babel.messages.mofile import write_mo
+from babel.messages.pofile import write_po
+
+ROOT = Path(__file__).parents[1]
+FOLDER = ROOT / "noema/web/translations"
+TEMPLATE = FOLDER / "messages.pot"
+PSEUDO = FOLDER / "en_001/LC_MESSAGES/messages.mo"
+METHODS = [("**/static/**", "ignore"), ("**.py", "python"), ("**.html", "jinja2")]
+KEYWORDS = {"gettext": None, "ngettext": (1, 2), "_": None, "N_": None}
+OPTIONS = {"**.html": {"trimmed": "true", "silent": "false"}}
+OPENS, CLOSES = "⟦", "⟧"
+
+_ACCENTED = str.maketrans("aeiouyAEIOUYcnsz", "àéîöûýÀÉÎÖÛÝçñšž")
+_KEPT = re.compile(r"(%\(\w+\)s|%%|<[^>]*>|&\w+;)")
+_LONGER, _FILLER = 3, "~"
+
+
+def collected() -> Catalog:
+    """Collect all messages of the package."""
+    catalogue = Catalog(project="Noema", charset="utf-8")
+    found = extract_from_dir(ROOT / "noema", METHODS, OPTIONS, KEYWORDS, strip_comment_tags=True)
+    for file, _, message, _, context in found:
+        catalogue.add(message, locations=[(f"noema/{file}", 0)], context=context)
+    return catalogue
+
+
+def template_of(catalogue: Catalog) -> bytes:
+    """Write a catalogue in an order and with places that change only when messages do."""
+    written = io.BytesIO()
+    write_po(written, catalogue, sort_output=True, omit_header=True, include_lineno=False)
+    return written.getvalue()
+
+
+def pseudo(message: str) -> str:
+    """Say a message in the pseudo-language; what is filled in stays.
+
+    >>> pseudo("Keep <b>%(count)s</b> sheets")
+    '⟦Kéép <b>%(count)s</b> šhééts~~~~⟧'
+    """
+    parts = _KEPT.split(message)
+    said = "".join(part if n % 2 else part.translate(_ACCENTED) for n, part in enumerate(parts))
+    letters = sum(len(part) for part in parts[::2])
+    return f"{OPENS}{said}{_FILLER * (letters // _LONGER)}{CLOSES}"
+
+
+def pseudo_of(catalogue: Catalog) -> bytes:
+    """Give the pseudo-language's compiled catalogue."""
+    spoken = Catalog(locale="en_001", charset="utf-8")
+    for message in catalogue:
+        if not message.id:
+            continue
+        plural = isinstance(message.id, tuple)
+        said = tuple(map(pseudo, message.id)) if plural else pseudo(message.id)
+        spoken.add(message.id, said, context=message.context)
+    written = io.BytesIO()
+    write_mo(written, spoken)
+    return written.getvalue()
+
+
+def main() -> None:
+    catalogue = collected()
+    PSEUDO.parent.mkdir(parents=True, exist_ok=True)
+    TEMPLATE.write_bytes(template_of(catalogue))
+    PSEUDO.write_bytes(pseudo_of(catalogue))
+    print(f"{len(catalogue)} messages")
+
+
+if __name__ == "__main__":
+    main()
