@@ -8,6 +8,8 @@ in a longer language.
 
 import io
 import re
+import tomllib
+from collections.abc import Iterator
 from pathlib import Path
 
 from babel.messages.catalog import Catalog
@@ -25,7 +27,7 @@ OPTIONS = {"**.html": {"trimmed": "true", "silent": "false"}}
 OPENS, CLOSES = "⟦", "⟧"
 
 _ACCENTED = str.maketrans("aeiouyAEIOUYcnsz", "àéîöûýÀÉÎÖÛÝçñšž")
-_KEPT = re.compile(r"(%\(\w+\)s|%%|<[^>]*>|&\w+;)")
+_KEPT = re.compile(r"(%\(\w+\)s|%%|\{\w+\}|<[^>]*>|&\w+;)")
 _LONGER, _FILLER = 3, "~"
 
 
@@ -35,7 +37,17 @@ def collected() -> Catalog:
     found = extract_from_dir(ROOT / "noema", METHODS, OPTIONS, KEYWORDS, strip_comment_tags=True)
     for file, _, message, _, context in found:
         catalogue.add(message, locations=[(f"noema/{file}", 0)], context=context)
+    for words, file in sentences():
+        catalogue.add(words, locations=[(file, 0)])
     return catalogue
+
+
+def sentences() -> Iterator[tuple[str, str]]:
+    """Give what is said to each audience, which stands in a data file, and the file."""
+    file = "noema/core/words/data/sentences.toml"
+    for ways in tomllib.loads((ROOT / file).read_text(encoding="utf-8")).values():
+        for said in ways.values():
+            yield from ((words, file) for words in said)
 
 
 def template_of(catalogue: Catalog) -> bytes:

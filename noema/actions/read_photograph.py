@@ -11,6 +11,7 @@ from noema.actions.known_layout import known_layout
 from noema.actions.show_photograph import show_photograph
 from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.errors import BadOutline, BadPicture
+from noema.core.language import N_
 from noema.core.photo.hints import hints
 from noema.core.photo.no_sheet import why_no_sheet
 from noema.core.photo.picture import Picture
@@ -38,8 +39,11 @@ from noema.store.sheets import SheetRow, sheet_by_code, sheet_of_school
 from noema.store.student_work import sheets_of_student
 
 _MOST_SHEETS = 20  # in one photograph
-_NOT_YOURS = "This sheet belongs to somebody else: hand in your own, or ask your teacher."
-_LOOK_AGAIN = "It is kept; say whose it is, or photograph the sheet again."
+_LOOK_AGAIN = N_("It is kept; say whose it is, or photograph the sheet again.")
+_NOT_YOURS = N_("This sheet belongs to somebody else: hand in your own, or ask your teacher.")
+_STUMBLED = N_("Noema stumbled over this picture.")
+_NO_CODE = N_("The sheet is there but its code can't be read.")
+_OTHER_CODE = N_("No sheet of your school has the code on it.")
 
 
 def read_photograph(session: Session, files: FileStore, photograph_id: int) -> None:
@@ -101,7 +105,7 @@ def give_up_reading(session: Session, photograph_id: int) -> None:
     """Say that a photograph couldn't be read for a reason that is Noema's own."""
     photo = photo_to_read(session, photograph_id)
     if photo is not None and photo.state is PhotoState.READING:
-        reason = f"Noema stumbled over this picture. {_LOOK_AGAIN}"
+        reason = f"{_STUMBLED}\n{_LOOK_AGAIN}"
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=reason)
 
 
@@ -123,12 +127,12 @@ def _sheet_of(
     if seen.code is None and own is not None:
         return own
     if seen.code is None:
-        reason = f"The sheet is there but its code can't be read. {_LOOK_AGAIN}"
+        reason = f"{_NO_CODE}\n{_LOOK_AGAIN}"
         set_photo_state(session, photo.id, PhotoState.UNMATCHED, reason=reason)
         return None
     sheet = sheet_by_code(session, photo.school_id, seen.code)
     if sheet is None:
-        reason = f"No sheet of your school has the code {seen.code[:40]}. {_LOOK_AGAIN}"
+        reason = f"{_OTHER_CODE}\n{_LOOK_AGAIN}"
         set_photo_state(
             session, photo.id, PhotoState.UNMATCHED, reason=reason, code_seen=seen.code[:40]
         )
@@ -170,7 +174,7 @@ def read_sheet(
     else:
         reading_id, reading = kept[0], reading_from_json(kept[1])
     if not reading.found:
-        reason = " ".join(hints(reading.flags)[:2])
+        reason = "\n".join(hints(reading.flags)[:2])
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, sheet_id=sheet.id, reason=reason)
         return reading
     if sheet.student_id is not None:  # a teacher's own sheet is a key, not an attempt

@@ -90,7 +90,7 @@ def work_out(chosen: Chosen) -> Asked:
             gettext(
                 "A %(label)s has no ends of its own: choose another key, such as "
                 "what these paints give.",
-                label=kind.label.lower(),
+                label=gettext(kind.label).lower(),
             )
         )
     return asked

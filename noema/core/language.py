@@ -22,7 +22,8 @@ def gettext(message: str, /, **values: object) -> str:
     >>> gettext("%(name)s is here already.", name="Ada")
     'Ada is here already.'
     """
-    said = _CATALOGUE.get().gettext(message)
+    # The empty message is the catalogue's own head.
+    said = _CATALOGUE.get().gettext(message) if message else ""
     return said % values if values else said
 
 
@@ -38,3 +39,12 @@ def ngettext(one: str, many: str, count: int, /, **values: object) -> str:
 def N_(message: str, /) -> str:  # noqa: N802, as every catalogue's tools call it
     """Mark a message that is said later, by `gettext`."""
     return message
+
+
+def say_kept(text: str) -> str:
+    r"""Say what was kept in English, each line a message of its own.
+
+    >>> say_kept("It is kept.\nPhotograph it again.")
+    'It is kept. Photograph it again.'
+    """
+    return " ".join(gettext(line) for line in text.split("\n"))

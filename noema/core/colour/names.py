@@ -12,7 +12,7 @@ from pathlib import Path
 
 from noema.core.colour.hvc import HVC
 from noema.core.errors import BadHueTable
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 
 _TABLE = Path(__file__).parent / "data" / "hue_names.csv"
 
@@ -43,10 +43,12 @@ class Lean:
     def words(self) -> str:
         """Say it as a painter does, such as: red, leans to violet."""
         if self.hue is None:
-            return "neutral"
+            return gettext("neutral")
         if self.near_neutral:
-            return f"near neutral, leans to {self.hue}"
-        return self.hue if self.towards is None else f"{self.hue}, leans to {self.towards}"
+            return gettext("near neutral, leans to %(hue)s", hue=self.hue)
+        if self.towards is None:
+            return self.hue
+        return gettext("%(hue)s, leans to %(towards)s", hue=self.hue, towards=self.towards)
 
 
 class WarmBlue(Enum):
@@ -180,7 +182,7 @@ def chroma_word(chroma: float) -> str:
 
 def word_of(words: Sequence[tuple[float, str]], number: float) -> str:
     """Give the word of the first row whose top lies above a number."""
-    return next(word for top, word in words if number < top)
+    return gettext(next(word for top, word in words if number < top))
 
 
 def _between(a: NamedHue, b: NamedHue) -> NamedHue:
@@ -195,31 +197,31 @@ def _read() -> dict[str, float]:
 
 
 _VALUE_WORDS = (
-    (2.0, "near black"),
-    (3.5, "very dark"),
-    (4.5, "dark"),
-    (6.5, "middle"),
-    (8.0, "light"),
-    (9.3, "very light"),
-    (float("inf"), "near white"),
+    (2.0, N_("near black")),
+    (3.5, N_("very dark")),
+    (4.5, N_("dark")),
+    (6.5, N_("middle")),
+    (8.0, N_("light")),
+    (9.3, N_("very light")),
+    (float("inf"), N_("near white")),
 )
 _CHROMA_WORDS = (
-    (NEUTRAL_WORD_BELOW, "neutral"),
-    (NEAR_NEUTRAL_BELOW, "near neutral"),
-    (4.0, "muted"),
-    (8.0, "moderate"),
-    (12.0, "strong"),
-    (float("inf"), "intense"),
+    (NEUTRAL_WORD_BELOW, N_("neutral")),
+    (NEAR_NEUTRAL_BELOW, N_("near neutral")),
+    (4.0, N_("muted")),
+    (8.0, N_("moderate")),
+    (12.0, N_("strong")),
+    (float("inf"), N_("intense")),
 )
 _TEMPERATURES = {
-    ("yellow", "orange"): "warm",
-    ("yellow", "green"): "cool",
-    ("red", "orange"): "warm",
-    ("red", "violet"): "cool",
-    ("violet", "red"): "warm",
-    ("violet", "blue"): "cool",
-    ("green", "yellow"): "warm",
-    ("green", "blue"): "cool",
+    ("yellow", "orange"): N_("warm"),
+    ("yellow", "green"): N_("cool"),
+    ("red", "orange"): N_("warm"),
+    ("red", "violet"): N_("cool"),
+    ("violet", "red"): N_("warm"),
+    ("violet", "blue"): N_("cool"),
+    ("green", "yellow"): N_("warm"),
+    ("green", "blue"): N_("cool"),
 }
 _USUAL = _read()
 TWELVE_NAMES = tuple(_USUAL)

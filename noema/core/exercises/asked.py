@@ -10,12 +10,13 @@ from enum import Enum
 from noema.core.colour.hvc import HVC
 from noema.core.colour.names import HueTable
 from noema.core.exercises.levels import Key
+from noema.core.language import N_
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import PaintSet
 
 Lab = tuple[float, float, float]
 
-SEE_THE_HUE = "see the hue"
+SEE_THE_HUE = N_("see the hue")
 """The limit of a ring's cell, whose hue's own cell says why."""
 
 

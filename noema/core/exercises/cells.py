@@ -6,19 +6,20 @@ from noema.core.colour.difference import ciede2000
 from noema.core.exercises.asked import AskedCell, CellRole, Concern, Ground
 from noema.core.exercises.from_paints import white_or_paper
 from noema.core.exercises.paths import cell_of, stop_of
+from noema.core.language import N_, gettext
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part, lab_of_parts
 from noema.core.pigments.partners import white_to_show
 from noema.core.pigments.tube import Tube
 
 _WASH = 1.0  # CIEDE2000 from the opaque paint, from which paper shows through
-DRY = "Let it dry, then photograph it flat, in daylight."
+DRY = N_("Let it dry, then photograph it flat, in daylight.")
 
 
 def tube_cell(tube: Tube, cell_id: str, ground: Ground, label: str | None = None) -> AskedCell:
     """Ask for a tube as it comes."""
     stop = stop_of([Part(tube=tube, amount=1.0)], ground.paints.binder.dry)
-    note = f"{tube.label.capitalize()} as it comes."
+    note = gettext("%(label)s as it comes.", label=tube.label.capitalize())
     return cell_of(stop, cell_id, label or tube.label, note, role=CellRole.END)
 
 
@@ -31,7 +32,7 @@ def let_down_cell(cell: AskedCell, cell_id: str, ground: Ground) -> AskedCell:
     """Ask for a mix again with enough white to show its hue."""
     white = Part(tube=white_or_paper(ground.paints), amount=white_to_show(cell.parts))
     stop = stop_of((*cell.parts, white), ground.paints.binder.dry)
-    note = "The mix let down with white, to show its hue."
+    note = gettext("The mix let down with white, to show its hue.")
     return cell_of(stop, cell_id, "tint", note, role=CellRole.TINT, of=cell.id)
 
 

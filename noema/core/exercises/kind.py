@@ -110,7 +110,7 @@ class Kind(Generic[O]):
             raise BadExercise(
                 gettext(
                     "A %(label)s takes no %(odd)s: it takes %(takes)s.",
-                    label=self.label.lower(),
+                    label=gettext(self.label).lower(),
                     odd=odd[0],
                     takes=takes,
                 )
@@ -119,12 +119,12 @@ class Kind(Generic[O]):
 
     def asked(self, chosen: O, ground: Ground) -> Asked:
         """Work the exercise out; refuses what isn't among the choices, or can't be painted."""
-        check(chosen, self.label.lower())
+        check(chosen, gettext(self.label).lower())
         return self.ask(chosen, ground)
 
     def asked_plainly(self, chosen: O, medium: Medium) -> Asked:
         """Work the exercise out without a set of paints; refuses where it needs one."""
-        check(chosen, self.label.lower())
+        check(chosen, gettext(self.label).lower())
         plain = None if self.without_paints is None else self.without_paints(chosen, medium)
         if plain is None:
             raise BadExercise(

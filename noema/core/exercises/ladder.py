@@ -23,6 +23,7 @@ from noema.core.exercises.paths import (
     wash_way,
     way_between,
 )
+from noema.core.language import N_, gettext
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import Part, film_labs
 from noema.core.pigments.shelf import PaintSet
@@ -37,7 +38,7 @@ _STEPS = range(3, 12)
 class LadderOptions(Options):
     """What may be chosen of a ladder."""
 
-    steps: int = number("Steps", _STEPS, 7, "Cells of a row, both ends with them.")
+    steps: int = number(N_("Steps"), _STEPS, 7, N_("Cells of a row, both ends with them."))
     tubes: tuple[str, ...] = some_tubes()
 
 
@@ -63,16 +64,18 @@ def ladder(chosen: LadderOptions, ground: Ground, what: Ladder) -> Asked:
         _washed(tube, row, steps, ground) if water else _row(tube, row, steps, ground, what)
         for row, tube in enumerate(tubes, start=1)
     )
-    lighten = "Lighten with water: less paint for each step, the last one barely tinted."
+    lighten = gettext("Lighten with water: less paint for each step, the last one barely tinted.")
     return Asked(
         kind=what.kind,
-        title=f"{what.name}, {steps} steps",
+        title=gettext("%(name)s, %(steps)s steps", name=gettext(what.name), steps=steps),
         arrangement=Arrangement.ROWS,
         bands=bands,
         how_to=(
-            "Paint both ends of a row first: the tube as it comes, and the other end.",
-            lighten if water else what.how_to,
-            "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight.",
+            gettext("Paint both ends of a row first: the tube as it comes, and the other end."),
+            lighten if water else gettext(what.how_to),
+            gettext(
+                "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight."
+            ),
         ),
         concerns=tuple(_same_ends(band) for band in bands if _is_flat(band)),
     )
@@ -98,8 +101,13 @@ def _washed(tube: Tube, row: int, steps: int, ground: Ground) -> Band:
 
 def _band(tube: Tube, row: int, stops: tuple[Stop, ...], towards: str) -> Band:
     steps = len(stops) - 1
-    later = (f"{n} of {steps} equal steps towards {towards}." for n in range(1, steps + 1))
-    notes = [f"{tube.label.capitalize()} as it comes.", *later]
+    later = (
+        gettext(
+            "%(n)s of %(steps)s equal steps towards %(towards)s.", n=n, steps=steps, towards=towards
+        )
+        for n in range(1, steps + 1)
+    )
+    notes = [gettext("%(label)s as it comes.", label=tube.label.capitalize()), *later]
     return Band(label=tube.label, cells=cells_of_row(stops, row, notes), even=Even.DISTANCE)
 
 
@@ -111,7 +119,9 @@ def _is_flat(band: Band) -> bool:
 def _same_ends(band: Band) -> Concern:
     return Concern(
         cells=tuple(cell.id for cell in band.cells),
-        sentence=f"{band.label.capitalize()} is nearly at the other end already: "
-        "its steps can't be told apart.",
-        suggestion="leave this tube out, or let all steps down with white",
+        sentence=gettext(
+            "%(label)s is nearly at the other end already: its steps can't be told apart.",
+            label=band.label.capitalize(),
+        ),
+        suggestion=gettext("leave this tube out, or let all steps down with white"),
     )

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from enum import Enum
 from pathlib import Path
 
+from noema.core.language import N_, gettext
 from noema.core.pigments.cautions import FIRST, binder_cautions
 from noema.core.pigments.drying import Binder
 
@@ -14,12 +15,12 @@ _TABLE = Path(__file__).parent / "data" / "media.csv"
 class Medium(Enum):
     """A painting or drawing medium."""
 
-    ACRYLIC = "acrylic"  # dries darker by up to half a value; touch dry in 20 to 60 minutes
-    GOUACHE = "gouache"  # dries lighter
-    WATERCOLOUR = "watercolour"  # dries lighter; paper is the white
-    OIL = "oil"  # dries in days
-    PENCIL = "pencil"  # paper is the white; layers make it darker
-    CHARCOAL = "charcoal"  # paper is the white; dusty
+    ACRYLIC = N_("acrylic")  # dries darker by up to half a value; touch dry in 20 to 60 minutes
+    GOUACHE = N_("gouache")  # dries lighter
+    WATERCOLOUR = N_("watercolour")  # dries lighter; paper is the white
+    OIL = N_("oil")  # dries in days
+    PENCIL = N_("pencil")  # paper is the white; layers make it darker
+    CHARCOAL = N_("charcoal")  # paper is the white; dusty
 
     @property
     def is_dry(self) -> bool:
@@ -58,11 +59,12 @@ REACH = _load()
 def cautions(medium: Medium) -> tuple[str, ...]:
     """Give the usual cautions to show where this medium is assigned."""
     if medium.binder is not None:
-        return (FIRST, *binder_cautions(medium.binder))
-    return (FIRST, *(_DUST if medium is Medium.CHARCOAL else ()))
+        return (gettext(FIRST), *binder_cautions(medium.binder))
+    dust = _DUST if medium is Medium.CHARCOAL else ()
+    return (gettext(FIRST), *(gettext(one) for one in dust))
 
 
 _DUST = (
-    "Don't blow the dust: wipe wet and air the room.",
-    "Fixative only by an adult, outdoors or in extraction.",
+    N_("Don't blow the dust: wipe wet and air the room."),
+    N_("Fixative only by an adult, outdoors or in extraction."),
 )

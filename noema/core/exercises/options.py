@@ -11,7 +11,7 @@ from typing import cast
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.levels import Level
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 
 Lab = tuple[float, float, float]
 Words = tuple[tuple[str, str], ...]
@@ -86,7 +86,7 @@ def one_tube(label: str, usual_words: str, help: str) -> str:
 
 def some_tubes(label: str = "Tubes (none ticked: the usual)", help: str = "") -> tuple[str, ...]:
     """Declare any tubes of the set, none meaning the usual ones."""
-    said = help or "The tubes it is about; without, the usual ones of the set."
+    said = help or N_("The tubes it is about; without, the usual ones of the set.")
     return cast(tuple[str, ...], _declared(label, said, Asks.TUBES, ()))
 
 
@@ -133,7 +133,7 @@ def check(chosen: Options, what: str) -> None:
                     "A %(what)s has %(said)s %(label)s, not %(value)s: choose one of them.",
                     what=what,
                     said=_said(can),
-                    label=one.label.lower(),
+                    label=gettext(one.label).lower(),
                     value=value,
                 )
             )
@@ -152,7 +152,7 @@ def check(chosen: Options, what: str) -> None:
 
 def _said(can: Sequence[str]) -> str:
     if len(can) > 3:
-        return f"{can[0]} to {can[-1]}"
+        return gettext("%(can)s to %(can2)s", can=can[0], can2=can[-1])
     return " or ".join((", ".join(can[:-1]), can[-1]))
 
 

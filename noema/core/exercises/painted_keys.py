@@ -15,6 +15,7 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvcs_of
 from noema.core.colour.value import lightness_to_value, value_to_lab
 from noema.core.exercises.asked import Asked, AskedCell, Band, Even, Lab
+from noema.core.language import gettext
 from noema.core.pigments.qualities import strengths
 
 Floats = NDArray[np.float64]
@@ -41,12 +42,12 @@ def between_own_ends(asked: Asked, painted: Mapping[str, Lab]) -> Asked:
     for cell in asked.cells:
         if cell.id not in moved and cell.parts:
             moved[cell.id] = _shifted(cell, _shift_of_mix(cell, shifts))
-    return _with_labs(asked, moved, "Moved to lie between the ends as painted.")
+    return _with_labs(asked, moved, gettext("Moved to lie between the ends as painted."))
 
 
 def as_painted(asked: Asked, painted: Mapping[str, Lab]) -> Asked:
     """Expect what a teacher painted, cell by cell; the rest as these paints give it."""
-    return _with_labs(asked, painted, "As the teacher painted it.")
+    return _with_labs(asked, painted, gettext("As the teacher painted it."))
 
 
 def _along(band: Band, painted: Mapping[str, Lab], *, closed: bool) -> dict[str, Lab]:

@@ -43,7 +43,11 @@ class Tolerance:
         'hue within 4, value within 0.8'
         """
         limits = ((name, getattr(self, name)) for name in _WIDEST)
-        return ", ".join(f"{name} within {limit:g}" for name, limit in limits if limit is not None)
+        return ", ".join(
+            gettext("%(name)s within %(limit)s", name=name, limit=format(limit, "g"))
+            for name, limit in limits
+            if limit is not None
+        )
 
 
 def by_level(

@@ -10,7 +10,7 @@ from enum import Enum
 
 from noema.core.errors import Refused
 from noema.core.judging.verdict import Verdict
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 
 
 class Verb(Enum):
@@ -27,9 +27,9 @@ class Verb(Enum):
 class ReviewState(Enum):
     """Where an attempt stands with the teacher."""
 
-    OPEN = "to review"
-    ACCEPTED = "accepted"
-    SENT_BACK = "sent back"
+    OPEN = N_("to review")
+    ACCEPTED = N_("accepted")
+    SENT_BACK = N_("sent back")
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -7,7 +7,7 @@ from types import MappingProxyType
 from noema.core.errors import Refused
 from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.skills import Skill
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 
 HEAVIEST = 5.0
 MOST_OUT_OF = 1000
@@ -61,6 +61,6 @@ class Rubric:
 
 
 USUAL_RUBRIC = Rubric(
-    names=("not yet", "begun", "getting there", "secure", "sure"),
+    names=(N_("not yet"), N_("begun"), N_("getting there"), N_("secure"), N_("sure")),
     weights=MappingProxyType({name: kind.weights for name, kind in KINDS.items()}),
 )

@@ -12,6 +12,7 @@ from noema.core.judging.judgement import CellJudgement, Drift, Judgement
 from noema.core.judging.review import Review
 from noema.core.judging.rubric import LEVELS, Rubric
 from noema.core.judging.verdict import Verdict
+from noema.core.language import gettext
 
 TOP = float(LEVELS - 1)
 
@@ -43,7 +44,7 @@ def skill_marks(judgement: Judgement, review: Review, rubric: Rubric) -> tuple[S
     marks = []
     for skill, weight in rubric.of_kind(judgement.exercise).items():
         points = _points(skill, cells, review)
-        name = "can't be said" if points is None else rubric.names[round(points)]
+        name = gettext("can't be said") if points is None else gettext(rubric.names[round(points)])
         marks.append(SkillMark(skill=skill, points=points, name=name, weight=weight))
     return tuple(marks)
 

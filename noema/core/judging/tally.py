@@ -5,13 +5,14 @@ from dataclasses import dataclass
 from noema.core.judging.closeness import SkillDrifts, skill_drifts
 from noema.core.judging.judgement import Judgement
 from noema.core.judging.verdict import Verdict
+from noema.core.language import N_, gettext
 from noema.core.sheet.layout import Triple
 
 _SAID = {  # of one cell, of several
-    Verdict.HOLDS: ("holds", "hold"),
-    Verdict.DRIFTS: ("drifts", "drift"),
-    Verdict.OFF: ("is off", "are off"),
-    Verdict.LOOK: ("to look at", "to look at"),
+    Verdict.HOLDS: (N_("%(count)s holds"), N_("%(count)s hold")),
+    Verdict.DRIFTS: (N_("%(count)s drifts"), N_("%(count)s drift")),
+    Verdict.OFF: (N_("%(count)s is off"), N_("%(count)s are off")),
+    Verdict.LOOK: (N_("%(count)s to look at"), N_("%(count)s to look at")),
 }
 
 
@@ -31,7 +32,7 @@ class Tally:
     def said(self) -> str:
         """The verdicts in a few words: 7 hold, 1 drifts."""
         counts = [(self.verdicts.count(verdict), words) for verdict, words in _SAID.items()]
-        return ", ".join(f"{count} {words[count > 1]}" for count, words in counts if count)
+        return ", ".join(gettext(words[count > 1], count=count) for count, words in counts if count)
 
 
 def tally_of(judgement: Judgement) -> Tally:

@@ -3,6 +3,8 @@
 from enum import Enum
 from statistics import NormalDist
 
+from noema.core.language import N_
+
 ENOUGH = 0.7
 """Probability a verdict must reach; below it the teacher is asked to look. 0.7 is a bet of more
 than two to one: a lower bar would often be wrong, a higher one would say nothing near an edge."""
@@ -14,10 +16,10 @@ OFF_AT = 2.0
 class Verdict(Enum):
     """What is said of a cell."""
 
-    HOLDS = "holds"  # within the tolerance of its step
-    DRIFTS = "drifts"  # beyond the tolerance, not surely beyond twice
-    OFF = "off"  # beyond twice the tolerance
-    LOOK = "look yourself"  # the reading doesn't allow a verdict
+    HOLDS = N_("holds")  # within the tolerance of its step
+    DRIFTS = N_("drifts")  # beyond the tolerance, not surely beyond twice
+    OFF = N_("off")  # beyond twice the tolerance
+    LOOK = N_("look yourself")  # the reading doesn't allow a verdict
 
 
 def verdict_of(drift: float, sigma: float, tolerance: float) -> Verdict:

@@ -10,6 +10,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from noema.core.language import N_, gettext
 from noema.core.photo.hints import hints
 from noema.core.photo.marks import FoundMarks, find_marks
 from noema.core.photo.no_sheet import why_no_sheet
@@ -36,14 +37,14 @@ _BLUR_MM = 1.1  # a preview is softer than the photograph will be
 class Aim(Enum):
     """What to do before the photograph is taken; the value is the sentence that says it."""
 
-    ALL_IN = "Move back a little: all eight black squares belong in the picture."
-    CLOSER = "Come closer: the sheet should fill the picture."
-    ABOVE = "Hold the phone straight above the sheet."
-    SHARP = "Hold still until the picture is sharp."
-    SHADOW = "A shadow lies on the sheet: step aside or turn it."
-    EVEN = "One side is much darker: turn the sheet so that light falls evenly."
-    SHINE = "Something shines: let the paint dry, or turn the sheet away from the lamp."
-    BURNT = "Too bright: step out of the sun or turn the flash off."
+    ALL_IN = N_("Move back a little: all eight black squares belong in the picture.")
+    CLOSER = N_("Come closer: the sheet should fill the picture.")
+    ABOVE = N_("Hold the phone straight above the sheet.")
+    SHARP = N_("Hold still until the picture is sharp.")
+    SHADOW = N_("A shadow lies on the sheet: step aside or turn it.")
+    EVEN = N_("One side is much darker: turn the sheet so that light falls evenly.")
+    SHINE = N_("Something shines: let the paint dry, or turn the sheet away from the lamp.")
+    BURNT = N_("Too bright: step out of the sun or turn the flash off.")
 
 
 _UNFOUND = {SheetFlag.CROPPED: Aim.ALL_IN, SheetFlag.BLURRED: Aim.SHARP}
@@ -70,7 +71,7 @@ def glance(rgb: NDArray[np.uint8]) -> Glance:
         if placed is not None:
             return _glance(rgb, found, placed, frame)
     flags = why_no_sheet(rgb, bool(found.ids))
-    told = [aim.value for flag, aim in _UNFOUND.items() if flag in flags]
+    told = [gettext(aim.value) for flag, aim in _UNFOUND.items() if flag in flags]
     return Glance(corners=(), words=(*told, *hints(flags))[:1])
 
 
@@ -98,7 +99,7 @@ def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: Pa
     }
     return Glance(
         corners=tuple((float(x), float(y)) for x, y in sheet.tolist()),
-        words=tuple(aim.value for aim, holds in seen.items() if holds),
+        words=tuple(gettext(aim.value) for aim, holds in seen.items() if holds),
     )
 
 

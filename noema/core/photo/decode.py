@@ -5,11 +5,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.errors import BadPicture
+from noema.core.language import N_, gettext
 
 ENOUGH_MEGAPIXELS = 8.0
 """Halving a picture above this still leaves more pixels on the sheet than are straightened."""
 
-_CANT = "The picture can't be opened: photograph the sheet again."
+_CANT = N_("The picture can't be opened: photograph the sheet again.")
 
 
 def decode_picture(data: bytes, megapixels: float) -> NDArray[np.uint8]:
@@ -21,9 +22,9 @@ def decode_picture(data: bytes, megapixels: float) -> NDArray[np.uint8]:
         # Reduced decoding averages 2 x 2 pixels, which also calms the camera's noise.
         picture = cv2.imdecode(np.frombuffer(data, dtype=np.uint8), flag)
     except cv2.error as wrong:
-        raise BadPicture(_CANT) from wrong
+        raise BadPicture(gettext(_CANT)) from wrong
     if picture is None:
-        raise BadPicture(_CANT)
+        raise BadPicture(gettext(_CANT))
     if flag != cv2.IMREAD_COLOR_RGB:
         picture = cv2.cvtColor(picture, cv2.COLOR_BGR2RGB)
     return np.asarray(picture, dtype=np.uint8)

@@ -7,6 +7,7 @@ from enum import Enum
 import numpy as np
 
 from noema.core.colour.srgb import lab_to_linear, linear_to_srgb
+from noema.core.language import N_, gettext
 from noema.core.sheet.layout import Layout, Patch, PatchKind, Polygon, Triple
 
 Srgb = tuple[int, int, int]
@@ -30,13 +31,15 @@ class Knowledge(Enum):
 
 
 _SENTENCES = {
-    Knowledge.PRINTER: "The printer's own colours are known from its calibration.",
-    Knowledge.CARD: "A reference card beside the sheet was used.",
-    Knowledge.TUBES: "Cells straight from your measured tubes helped to anchor the colours.",
-    Knowledge.BY_HAND: "The outline was placed by hand.",
-    Knowledge.UNPRINTED: "This paper has no printed colours: steps are surer than single colours.",
-    Knowledge.GREY_PRINT: "It was printed without colours, so hue and intensity are less sure.",
-    Knowledge.NONE: "The printer isn't calibrated: steps are surer than single colours.",
+    Knowledge.PRINTER: N_("The printer's own colours are known from its calibration."),
+    Knowledge.CARD: N_("A reference card beside the sheet was used."),
+    Knowledge.TUBES: N_("Cells straight from your measured tubes helped to anchor the colours."),
+    Knowledge.BY_HAND: N_("The outline was placed by hand."),
+    Knowledge.UNPRINTED: N_(
+        "This paper has no printed colours: steps are surer than single colours."
+    ),
+    Knowledge.GREY_PRINT: N_("It was printed without colours, so hue and intensity are less sure."),
+    Knowledge.NONE: N_("The printer isn't calibrated: steps are surer than single colours."),
 }
 
 
@@ -54,7 +57,7 @@ def knowledge_sentence(knowledge: Iterable[Knowledge]) -> str:
     >>> knowledge_sentence([Knowledge.PRINTER])
     "The printer's own colours are known from its calibration."
     """
-    return " ".join(_SENTENCES[one] for one in knowledge)
+    return " ".join(gettext(_SENTENCES[one]) for one in knowledge)
 
 
 def knowledge_of(layout: Layout, *, card_seen: bool = False) -> tuple[Knowledge, ...]:

@@ -2,12 +2,13 @@
 
 from collections.abc import Sequence
 
+from noema.core.language import N_, gettext
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.tube import Tube
 
-FIRST = (
-    "Read the label and the maker's safety data sheet; school policy and local rules come first, "
-    "and a qualified person decides."
+FIRST = N_(
+    "Read the label and the maker's safety data sheet; school policy "
+    "and local rules come first, and a qualified person decides."
 )
 
 
@@ -15,9 +16,10 @@ def pigment_caution(tube: Tube) -> str:
     """Say what to mind with a tube's pigment; empty when there is nothing beyond the label."""
     if tube.metal is None:
         return ""
-    return (
-        f"Holds {tube.metal}: never spray, sand or use as dry dust, never eat; "
-        "prefer a substitute with children."
+    return gettext(
+        "Holds %(metal)s: never spray, sand or use as dry dust, never eat; "
+        "prefer a substitute with children.",
+        metal=tube.metal,
     )
 
 
@@ -25,13 +27,17 @@ def binder_cautions(binder: Binder) -> tuple[str, ...]:
     """Give what to mind with a medium."""
     if binder is Binder.OIL:
         return (
-            "Solvents: ventilate, keep lids closed, no naked flame.",
-            "Oily rags can ignite by themselves: a water-filled metal can with a lid, "
-            "never down the drain.",
+            gettext("Solvents: ventilate, keep lids closed, no naked flame."),
+            gettext(
+                "Oily rags can ignite by themselves: a water-filled metal can with "
+                "a lid, never down the drain."
+            ),
         )
     return (
-        "No food or drink beside the paint water, no brush in the mouth; wash hands afterwards.",
-        "Let rinse water settle; don't pour the sludge away.",
+        gettext(
+            "No food or drink beside the paint water, no brush in the mouth; wash hands afterwards."
+        ),
+        gettext("Let rinse water settle; don't pour the sludge away."),
     )
 
 
@@ -39,8 +45,12 @@ def cautions_of(tubes: Sequence[Tube], binder: Binder) -> tuple[str, ...]:
     """Give all cautions of a set, the general one first, each once."""
     metals = sorted({tube.metal for tube in tubes if tube.metal is not None})
     named = [
-        f"Pigments with {metal} ({', '.join(t.label for t in tubes if t.metal == metal)}): never "
-        "spray, sand or use as dry dust, never eat; prefer a substitute with children."
+        gettext(
+            "Pigments with %(metal)s (%(label)s): never spray, sand or use as "
+            "dry dust, never eat; prefer a substitute with children.",
+            metal=metal,
+            label=", ".join(t.label for t in tubes if t.metal == metal),
+        )
         for metal in metals
     ]
-    return (FIRST, *named, *binder_cautions(binder))
+    return (gettext(FIRST), *named, *binder_cautions(binder))

@@ -7,16 +7,17 @@ stays as it was laid. The gains are chosen to give the shifts painters report, n
 
 from enum import Enum
 
+from noema.core.language import N_, gettext
 from noema.core.pigments.film import DRY_ACRYLIC, Surface
 
 
 class Binder(Enum):
     """What holds the pigment."""
 
-    ACRYLIC = "acrylic"  # dries darker by up to half a value; lightened with white
-    GOUACHE = "gouache"  # dries lighter; lightened with white
-    WATERCOLOUR = "watercolour"  # dries lighter; lightened with water, the paper is the white
-    OIL = "oil"  # dries as it was laid, in days
+    ACRYLIC = N_("acrylic")  # dries darker by up to half a value; lightened with white
+    GOUACHE = N_("gouache")  # dries lighter; lightened with white
+    WATERCOLOUR = N_("watercolour")  # dries lighter; lightened with water, the paper is the white
+    OIL = N_("oil")  # dries as it was laid, in days
 
     @property
     def dry(self) -> Surface:
@@ -31,7 +32,7 @@ class Binder(Enum):
     @property
     def drying(self) -> str:
         """What drying does, in a sentence."""
-        return _SENTENCES[self]
+        return gettext(_SENTENCES[self])
 
 
 _DRY = {
@@ -47,8 +48,8 @@ _WET = {
     Binder.OIL: Surface(sheen=0.014),
 }
 _SENTENCES = {
-    Binder.ACRYLIC: "Acrylic dries darker, by up to half a value: judge dry swatches only.",
-    Binder.GOUACHE: "Gouache dries lighter and matter: judge dry swatches only.",
-    Binder.WATERCOLOUR: "Watercolour dries lighter and paler: judge dry swatches only.",
-    Binder.OIL: "Oil dries much as it was laid, but takes days.",
+    Binder.ACRYLIC: N_("Acrylic dries darker, by up to half a value: judge dry swatches only."),
+    Binder.GOUACHE: N_("Gouache dries lighter and matter: judge dry swatches only."),
+    Binder.WATERCOLOUR: N_("Watercolour dries lighter and paler: judge dry swatches only."),
+    Binder.OIL: N_("Oil dries much as it was laid, but takes days."),
 }

@@ -16,7 +16,7 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.names import word_of
 from noema.core.colour.spectra import WAVELENGTHS_NM, reflectance_to_lab
 from noema.core.errors import BadPaint
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.film import DRY_ACRYLIC, Surface, opaque_reflectance
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import TUBES, WHITE
@@ -111,7 +111,9 @@ def bent_tube(
         pigments=base.pigments,
         absorption=absorption,
         scattering=scattering,
-        basis=f"{base.label}, bent to {swatches} measured swatches",
+        basis=gettext(
+            "%(label)s, bent to %(swatches)s measured swatches", label=base.label, swatches=swatches
+        ),
         role=base.role,
         metal=base.metal,
     )
@@ -140,11 +142,11 @@ def _labs(base: Tube, bend: Floats, swatches: Sequence[Swatch], surface: Surface
 
 
 _FITS = (
-    (1.0, "follows the swatches as closely as the eye sees"),
-    (3.0, "follows the swatches well"),
-    (6.0, "follows the swatches roughly: paint them again, thick and dry, and measure twice"),
+    (1.0, N_("follows the swatches as closely as the eye sees")),
+    (3.0, N_("follows the swatches well")),
+    (6.0, N_("follows the swatches roughly: paint them again, thick and dry, and measure twice")),
     (
         float("inf"),
-        "doesn't follow the swatches: check the numbers, or start from a tube more like it",
+        N_("doesn't follow the swatches: check the numbers, or start from a tube more like it"),
     ),
 )

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import HVC, hvcs_of
 from noema.core.colour.names import word_of
+from noema.core.language import N_
 from noema.core.pigments.mix import mix_labs
 from noema.core.pigments.shelf import TUBES, WHITE
 from noema.core.pigments.tube import Role, Tube
@@ -74,14 +75,14 @@ def _strength(tube: Tube) -> float:
 
 
 _STRENGTHS = (
-    (24.0, "weak"),
-    (45.0, "middling"),
-    (180.0, "strong"),
-    (float("inf"), "overwhelming"),
+    (24.0, N_("weak")),
+    (45.0, N_("middling")),
+    (180.0, N_("strong")),
+    (float("inf"), N_("overwhelming")),
 )
 _COVERS = (
-    (0.2, "transparent"),
-    (0.33, "half transparent"),
-    (0.7, "half opaque"),
-    (float("inf"), "opaque"),
+    (0.2, N_("transparent")),
+    (0.33, N_("half transparent")),
+    (0.7, N_("half opaque")),
+    (float("inf"), N_("opaque")),
 )

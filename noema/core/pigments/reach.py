@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from noema.core.colour.hvc import HVC, hue_gap, hvc_of, hvc_to_lab, lab_to_hvc
 from noema.core.colour.names import HueTable, NamedHue
 from noema.core.colour.value import lightness_to_value
+from noema.core.language import N_, gettext, ngettext
 from noema.core.pigments.amounts import can_be_measured, round_parts
 from noema.core.pigments.cloud import Cloud, cloud_of
 from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
@@ -47,8 +48,8 @@ class Ceiling:
     def word(self) -> str:
         """How good it gets."""
         if self.hvc.chroma >= CLEAN_FROM:
-            return "clean"
-        return "muted" if self.hvc.chroma >= DEAD_BELOW else "dead"
+            return N_("clean")
+        return N_("muted") if self.hvc.chroma >= DEAD_BELOW else N_("dead")
 
 
 def reach(tubes: tuple[Tube, ...]) -> Floats:
@@ -117,7 +118,11 @@ def _straight(cloud: Cloud, own: tuple[Tube, ...], hue: NamedHue) -> Ceiling:
     parts = round_parts(cloud.tubes, cloud.amounts[best], _A_TOUCH)
     hvc = hvc_of(lab_of_parts(parts))
     names = [part.tube.label for part in parts if part.tube.role is not Role.WHITE]
-    reason = "" if hvc.chroma >= CLEAN_FROM else f"{names[0]} is no stronger itself"
+    reason = (
+        ""
+        if hvc.chroma >= CLEAN_FROM
+        else gettext("%(names)s is no stronger itself", names=names[0])
+    )
     return Ceiling(hue=hue, parts=parts, hvc=hvc, reason=reason)
 
 
@@ -188,18 +193,23 @@ def why_dull(tubes: tuple[Tube, ...], parts: tuple[Part, ...], name: str, table:
     """
     one, other = _BETWEEN[name]
     if one == other:
-        return f"there is no {one} in the set"
+        return gettext("there is no %(value)s in the set", value=one)
     for wanted, away in ((one, other), (other, one)):
         there = tubes_of_hue(tubes, wanted, table)
         if not there:
-            return f"there is no {wanted} in the set"
+            return gettext("there is no %(wanted)s in the set", wanted=wanted)
         used = tuple(part.tube for part in parts if part.tube in there) or there
         if said := _leans_away(used, wanted, away, table):
             return said
     names = [part.tube.label for part in parts if part.tube.role is not Role.WHITE]
     if not names:
-        return "no two of these tubes meet there"
-    return f"that is as far as {' and '.join(names)} {'go' if len(names) > 1 else 'goes'}"
+        return gettext("no two of these tubes meet there")
+    return ngettext(
+        "that is as far as %(names)s goes",
+        "that is as far as %(names)s go",
+        len(names),
+        names=gettext(" and ").join(names),
+    )
 
 
 def _leans_away(used: tuple[Tube, ...], wanted: str, away: str, table: HueTable) -> str | None:
@@ -209,7 +219,12 @@ def _leans_away(used: tuple[Tube, ...], wanted: str, away: str, table: HueTable)
     leans = [table.lean(qualities(tube).shown).towards for tube in used]
     if any(lean in (None, good) for lean in leans):
         return None
-    return f"the {wanted} ({used[0].label}) leans to {leans[0]}"
+    return gettext(
+        "the %(wanted)s (%(label)s) leans to %(leans)s",
+        wanted=wanted,
+        label=used[0].label,
+        leans=leans[0],
+    )
 
 
 def _between_place(one: int, other: int) -> int:

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 
 from noema.core.colour.names import HueTable, hue_step
+from noema.core.language import N_, gettext
 from noema.core.pigments.bridge import Bridge
 from noema.core.pigments.mix import Part
 from noema.core.pigments.next_move import NextMove
@@ -11,6 +12,8 @@ from noema.core.pigments.recipe import Recipe
 
 _SEEN_HUE, _SEEN_VALUE, _SEEN_CHROMA = 1.5, 0.2, 0.7  # what is worth saying
 _AS_GOOD_AS_THERE = 2.5  # CIEDE2000
+_TOO_LIGHT, _TOO_DARK = N_("%(by)s of a value too light"), N_("%(by)s of a value too dark")
+_TOO_HIGH, _SHORT = N_("chroma %(by)s too high"), N_("chroma %(by)s short")
 _TRACE, _TOUCH, _LITTLE = 1 / 40, 1 / 12, 1 / 4
 
 
@@ -31,7 +34,7 @@ def say_volumes(volumes: Sequence[tuple[str, float]]) -> str:
     counted = [f"{_count(volume / least)} {name}" for name, volume in main]
     if len(main) == 1 and traces:
         counted = [main[0][0]]
-    return " + ".join([*counted, *(f"a trace of {name}" for name in traces)])
+    return " + ".join([*counted, *(gettext("a trace of %(name)s", name=name) for name in traces)])
 
 
 def say_left(recipe: Recipe, table: HueTable) -> str:
@@ -41,24 +44,28 @@ def say_left(recipe: Recipe, table: HueTable) -> str:
     off = []
     value = recipe.hvc.value - recipe.target.value
     if abs(value) >= _SEEN_VALUE:
-        off.append(f"{abs(value):.1f} of a value too {'light' if value > 0 else 'dark'}")
+        off.append(gettext(_TOO_LIGHT if value > 0 else _TOO_DARK, by=format(abs(value), ".1f")))
     chroma = recipe.hvc.chroma - recipe.target.chroma
     if abs(chroma) >= _SEEN_CHROMA:
-        off.append(f"chroma {abs(chroma):.0f} {'too high' if chroma > 0 else 'short'}")
+        off.append(gettext(_TOO_HIGH if chroma > 0 else _SHORT, by=format(abs(chroma), ".0f")))
     if (towards := _hue_miss(recipe, table)) is not None:
-        off.append(f"leans to {towards}")
-    return "as near as these paints come: " + ", ".join(off or ["a shade off"])
+        off.append(gettext("leans to %(towards)s", towards=towards))
+    return gettext("as near as these paints come: ") + ", ".join(off or [gettext("a shade off")])
 
 
 def say_move(move: NextMove) -> str:
     """Say the next move, such as: a touch of crimson: about 1 part to 20."""
     if move.is_there:
-        return "leave it: it is there"
+        return gettext("leave it: it is there")
     if move.start_again is not None:
-        return f"start again: {say_parts(move.start_again.parts)}"
+        return gettext("start again: %(say_parts)s", say_parts=say_parts(move.start_again.parts))
     assert move.add is not None
     said = f"{_amount(move.share)} {move.add.label}: {_ratio(move.share)}"
-    return said if move.keep == 1.0 else f"{_kept(move.keep)}, then {said}"
+    return (
+        said
+        if move.keep == 1.0
+        else gettext("%(kept)s, then %(said)s", kept=_kept(move.keep), said=said)
+    )
 
 
 def say_adding(tube: str, share: float, keep: float) -> str:
@@ -67,19 +74,30 @@ def say_adding(tube: str, share: float, keep: float) -> str:
     >>> say_adding("crimson", 0.05, 1.0)
     'add a touch of crimson, about 1 part to 20'
     """
-    said = f"add {_amount(share)} {tube}, {_ratio(share)}"
-    return said if keep == 1.0 else f"{_kept(keep)}, then {said}"
+    said = gettext(
+        "add %(amount)s %(tube)s, %(ratio)s", amount=_amount(share), tube=tube, ratio=_ratio(share)
+    )
+    return said if keep == 1.0 else gettext("%(kept)s, then %(said)s", kept=_kept(keep), said=said)
 
 
 def say_ceiling(ceiling: Ceiling) -> str:
     """Say what limits a hue, such as: no violet above chroma 6, because the red leans to orange."""
     name = ceiling.hue.name
     article = "an" if name[0] in "aeiou" else "a"
-    because = f", because {ceiling.reason}" if ceiling.reason else ""
+    because = gettext(", because %(reason)s", reason=ceiling.reason) if ceiling.reason else ""
     if ceiling.hvc.chroma < 1.0:
-        return f"these paints can't give {article} {name} at all{because}"
-    return (
-        f"these paints can't give {article} {name} above chroma {ceiling.hvc.chroma:.0f}{because}"
+        return gettext(
+            "these paints can't give %(article)s %(name)s at all%(because)s",
+            article=article,
+            name=name,
+            because=because,
+        )
+    return gettext(
+        "these paints can't give %(article)s %(name)s above chroma %(chroma)s%(because)s",
+        article=article,
+        name=name,
+        chroma=format(ceiling.hvc.chroma, ".0f"),
+        because=because,
     )
 
 
@@ -98,14 +116,27 @@ def say_neutral(made: Bridge, table: HueTable) -> str:
     one, other = made.tubes
     hvc, lean = made.neutral.hvc, table.lean(made.neutral.hvc)
     if 0.0 in made.neutral.amounts:
-        return "There is no greyer mix between the two than one of them alone."
-    where = f"{say_balance(made.neutral.amounts)} ({one.label} to {other.label})"
+        return gettext("There is no greyer mix between the two than one of them alone.")
+    where = gettext(
+        "%(say_balance)s (%(label)s to %(label2)s)",
+        say_balance=say_balance(made.neutral.amounts),
+        label=one.label,
+        label2=other.label,
+    )
     if lean.hue is None:
-        return f"Neutral at {where}: there you can't say which way it leans."
+        return gettext("Neutral at %(where)s: there you can't say which way it leans.", where=where)
     if lean.near_neutral:
-        return f"Nearly neutral at {where}; it still leans to {lean.hue}."
-    greyest = f"greyest at {where}, with chroma {hvc.chroma:.1f}"
-    return f"These two don't cancel: {greyest}, leaning to {lean.hue}."
+        return gettext(
+            "Nearly neutral at %(where)s; it still leans to %(hue)s.", where=where, hue=lean.hue
+        )
+    greyest = gettext(
+        "greyest at %(where)s, with chroma %(chroma)s",
+        where=where,
+        chroma=format(hvc.chroma, ".1f"),
+    )
+    return gettext(
+        "These two don't cancel: %(greyest)s, leaning to %(hue)s.", greyest=greyest, hue=lean.hue
+    )
 
 
 def _count(number: float) -> str:
@@ -126,25 +157,27 @@ def _hue_miss(recipe: Recipe, table: HueTable) -> str | None:
 
 
 def _kept(keep: float) -> str:
-    return f"keep {'a half' if keep == 0.5 else 'a quarter'} of the pile"
+    if keep == 0.5:
+        return gettext("keep a half of the pile")
+    return gettext("keep a quarter of the pile")
 
 
 def _amount(share: float) -> str:
     if share <= _TRACE:
-        return "a trace of"
+        return gettext("a trace of")
     if share <= _TOUCH:
-        return "a touch of"
+        return gettext("a touch of")
     if share <= _LITTLE:
-        return "a little"
-    return "more"
+        return gettext("a little")
+    return gettext("more")
 
 
 def _ratio(share: float) -> str:
     if share < 1 / 8:
-        return f"about 1 part to {_round_number(1 / share)}"
+        return gettext("about 1 part to %(round_number)s", round_number=_round_number(1 / share))
     if share < 0.9:
-        return f"about 1 part to {1 / share:.0f}"
-    return "about as much again"
+        return gettext("about 1 part to %(share)s", share=format(1 / share, ".0f"))
+    return gettext("about as much again")
 
 
 def _round_number(number: float) -> int:

@@ -94,7 +94,9 @@ def builtin_set(name: str) -> PaintSet:
     """
     if name == "all":
         everything = tuple(TUBES.values())
-        return PaintSet(name=name, label="All tubes", says="Every tube.", tubes=everything)
+        return PaintSet(
+            name=name, label=gettext("All tubes"), says=gettext("Every tube."), tubes=everything
+        )
     plain = name.removesuffix(PLUS_BLACK)
     if plain not in SETS:
         raise BadPaint(
@@ -109,7 +111,7 @@ def builtin_set(name: str) -> PaintSet:
     base = SETS[plain]
     return PaintSet(
         name=name,
-        label=f"{base.label} and black",
+        label=gettext("%(label)s and black", label=base.label),
         says=base.says,
         tubes=(*base.tubes, TUBES[BLACK]),
     )

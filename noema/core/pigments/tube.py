@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from noema.core.colour.spectra import WAVELENGTHS_NM
 from noema.core.errors import BadPaint
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 
 Floats = NDArray[np.float64]
 
@@ -18,9 +18,9 @@ BANDS = len(WAVELENGTHS_NM)
 class Role(Enum):
     """What a tube is for."""
 
-    COLOUR = "colour"  # anything with a hue, browns and greys too
-    WHITE = "white"  # lightens
-    BLACK = "black"  # darkens
+    COLOUR = N_("colour")  # anything with a hue, browns and greys too
+    WHITE = N_("white")  # lightens
+    BLACK = N_("black")  # darkens
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)

@@ -10,6 +10,7 @@ from pathlib import Path
 from noema.core.exercises.asked import Asked
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.media import Medium
+from noema.core.language import gettext, ngettext
 
 _TABLE = Path(__file__).parent / "data" / "drying.csv"
 _SET_UP_MIN, _CLEAN_UP_MIN, _PHOTOGRAPH_MIN = 8.0, 8.0, 2.0
@@ -30,16 +31,26 @@ class TimeNeeded:
         >>> TimeNeeded(painting_min=55, dry_after_min=(20, 60)).said
         'about 55 minutes to set up, paint and clean up; dry in 20 to 60 minutes'
         """
-        return f"about {_span(self.painting_min)} to set up, paint and clean up; {self._drying}"
+        return gettext(
+            "about %(span)s to set up, paint and clean up; %(drying)s",
+            span=_span(self.painting_min),
+            drying=self._drying,
+        )
 
     @property
     def _drying(self) -> str:
         shortest, longest = self.dry_after_min
         if longest == 0:
-            return "nothing to dry"
+            return gettext("nothing to dry")
         if shortest >= _DAY_MIN:
-            return f"dry in {shortest // _DAY_MIN} to {longest // _DAY_MIN} days"
-        return f"dry in {shortest} to {longest} minutes"
+            return gettext(
+                "dry in %(shortest)s to %(longest)s days",
+                shortest=shortest // _DAY_MIN,
+                longest=longest // _DAY_MIN,
+            )
+        return gettext(
+            "dry in %(shortest)s to %(longest)s minutes", shortest=shortest, longest=longest
+        )
 
 
 def time_needed(asked: Asked, medium: Medium) -> TimeNeeded:
@@ -55,10 +66,14 @@ def time_needed(asked: Asked, medium: Medium) -> TimeNeeded:
 
 def _span(minutes: int) -> str:
     if minutes < _LONG_MIN:
-        return f"{minutes} minutes"
+        return gettext("%(minutes)s minutes", minutes=minutes)
     hours, rest = divmod(minutes, 60)
-    hours_said = "1 hour" if hours == 1 else f"{hours} hours"
-    return f"{hours_said} {rest} minutes" if rest else hours_said
+    hours_said = ngettext("%(count)s hour", "%(count)s hours", hours)
+    return (
+        gettext("%(hours_said)s %(rest)s minutes", hours_said=hours_said, rest=rest)
+        if rest
+        else hours_said
+    )
 
 
 def _load() -> dict[Medium, tuple[int, int]]:

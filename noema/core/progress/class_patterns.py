@@ -10,10 +10,11 @@ from noema.core.judging.drift import neighbour_hue
 from noema.core.judging.judgement import CellJudgement, Drift, FindingKind, Judgement
 from noema.core.judging.review import Review
 from noema.core.judging.verdict import Verdict
+from noema.core.language import N_, gettext
 from noema.core.pigments.reach import best_mix, why_dull
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Role
-from noema.core.words.amounts import cell_words, opening
+from noema.core.words.amounts import cell_words, end_words, listed, opening
 
 FEWEST = 3
 """Students who must have something in common before it is the class's."""
@@ -112,8 +113,13 @@ def _by_finding(attempts: Sequence[Attempt]) -> Iterator[ClassPattern]:
             cells=tuple(sorted(cells[(kind, side)])),
             students=len(seen),
             of=len(attempts),
-            words=f"{len(seen)} of {len(attempts)} sheets: {said[0].format(side=side)}.",
-            suggestion=said[1],
+            words=gettext(
+                "%(count)s of %(all)s sheets: %(what)s.",
+                count=len(seen),
+                all=len(attempts),
+                what=gettext(said[0], side=end_words(side)),
+            ),
+            suggestion=gettext(said[1]),
         )
 
 
@@ -131,12 +137,22 @@ def _by_cell(
             if len(astray) < max(FEWEST, _SHARE_OF_CELL * len(seen)):
                 continue
             name = opening(cell_words(seen[0].label))
-            way = said or f"leans to {_leaning(astray[0], table)}"
+            way = (
+                gettext(said)
+                if said
+                else gettext("leans to %(hue)s", hue=_leaning(astray[0], table))
+            )
             yield ClassPattern(
                 cells=(cell_id,),
                 students=len(astray),
                 of=len(seen),
-                words=f"{name} {way} with {len(astray)} of {len(seen)}.",
+                words=gettext(
+                    "%(name)s %(way)s with %(count)s of %(all)s.",
+                    name=name,
+                    way=way,
+                    count=len(astray),
+                    all=len(seen),
+                ),
                 suggestion=_suggested(by_cell[cell_id], said, paints, table),
             )
 
@@ -145,13 +161,17 @@ def _suggested(cell: AskedCell, said: str, paints: PaintSet | None, table: HueTa
     """Say what these paints have to do with it, and what would help."""
     used = [part.tube for part in cell.parts if part.tube.role is Role.COLOUR]
     if paints is None or said != _DULL or cell.hvc.hue100 is None or len(used) < 2:
-        return _HELP.get(said, "")
+        return gettext(_HELP[said]) if said in _HELP else ""
     name = table.nearest(cell.hvc.hue100, _DULL_NAMES).name
     better = [p.tube for p in best_mix(paints.tubes, cell.hvc.hue100) if p.tube.role is Role.COLOUR]
     if better and set(better) - set(used):
-        return f"Try it with {' and '.join(tube.label for tube in better)}."
+        return gettext("Try it with %(tubes)s.", tubes=listed([tube.label for tube in better]))
     reason = why_dull(paints.tubes, cell.parts, name, table)
-    return f"Mix it from {' and '.join(t.label for t in used)} alone, with a clean brush; {reason}."
+    return gettext(
+        "Mix it from %(tubes)s alone, with a clean brush; %(reason)s.",
+        tubes=listed([t.label for t in used]),
+        reason=reason,
+    )
 
 
 def _leaning(cell: CellJudgement, table: HueTable) -> str:
@@ -165,53 +185,80 @@ def _past(drift: Drift | None, sign: float) -> bool:
     return drift is not None and sign * drift.amount > drift.tolerance
 
 
-_DULL, _LEANS = "is dull", ""  # the hue it leans to is said in its place
+_DULL, _LEANS = N_("is dull"), ""  # the hue it leans to is said in its place
 _WAYS: tuple[tuple[Callable[[CellJudgement], bool], str], ...] = (
     (lambda cell: _past(cell.chroma, -1.0), _DULL),
-    (lambda cell: cell.hue is not None and _past(cell.chroma, 1.0), "is more intense than asked"),
-    (lambda cell: _past(_value(cell), -1.0), "is too dark"),
-    (lambda cell: _past(_value(cell), 1.0), "is too light"),
+    (
+        lambda cell: cell.hue is not None and _past(cell.chroma, 1.0),
+        N_("is more intense than asked"),
+    ),
+    (lambda cell: _past(_value(cell), -1.0), N_("is too dark")),
+    (lambda cell: _past(_value(cell), 1.0), N_("is too light")),
     (lambda cell: _past(cell.hue, 1.0), _LEANS),
     (lambda cell: _past(cell.hue, -1.0), _LEANS),
 )
 _HELP: Mapping[str, str] = {
-    _LEANS: "Show once how the mix turns with a touch of each of its tubes.",
-    "is too dark": "Show once how little of the darker paint it takes.",
-    "is too light": "Show it once beside the key, squinting.",
-    "is more intense than asked": "Show how a touch of the complement takes intensity away.",
+    _LEANS: N_("Show once how the mix turns with a touch of each of its tubes."),
+    "is too dark": N_("Show once how little of the darker paint it takes."),
+    "is too light": N_("Show it once beside the key, squinting."),
+    "is more intense than asked": N_("Show how a touch of the complement takes intensity away."),
 }
 _SIDED = (FindingKind.BUNCHED, FindingKind.NOT_NEUTRAL, FindingKind.CAST)
 _SAID: Mapping[FindingKind, tuple[str, str]] = {
     FindingKind.BUNCHED: (
-        "the steps crowd towards {side}",
-        "Paint the middle step together first, then halve each side.",
+        N_("the steps crowd towards %(side)s"),
+        N_("Paint the middle step together first, then halve each side."),
     ),
     FindingKind.NOT_NEUTRAL: (
-        "the neutral leans to {side}",
-        "Show how to steer: a trace of the other tube until nobody can say which side it leans to.",
+        N_("the neutral leans to %(side)s"),
+        N_(
+            "Show how to steer: a trace of the other tube until nobody can say "
+            "which side it leans to."
+        ),
     ),
     FindingKind.CONTAMINATED: (
-        "a tube isn't clean",
-        "Show how to wash the brush between mixes, and change the water.",
+        N_("a tube isn't clean"),
+        N_("Show how to wash the brush between mixes, and change the water."),
     ),
     FindingKind.WRONG_TUBE: (
-        "a mix is of another tube than asked",
-        "Lay the tubes out in the order of the sheet before the next start.",
+        N_("a mix is of another tube than asked"),
+        N_("Lay the tubes out in the order of the sheet before the next start."),
     ),
-    FindingKind.SWAPPED: ("cells stand in each other's place", "Number the piles as the cells."),
-    FindingKind.TOGETHER: ("steps sit together", "Squint along the row before the paint is dry."),
-    FindingKind.ORDER: ("steps stand the wrong way round", "Lay the piles out in order first."),
+    FindingKind.SWAPPED: (
+        N_("cells stand in each other's place"),
+        N_("Number the piles as the cells."),
+    ),
+    FindingKind.TOGETHER: (
+        N_("steps sit together"),
+        N_("Squint along the row before the paint is dry."),
+    ),
+    FindingKind.ORDER: (
+        N_("steps stand the wrong way round"),
+        N_("Lay the piles out in order first."),
+    ),
     FindingKind.LEANS: (
-        "mixes lean to one of their tubes",
-        "Show where the eye's middle lies: it is rarely the middle of the parts.",
+        N_("mixes lean to one of their tubes"),
+        N_("Show where the eye's middle lies: it is rarely the middle of the parts."),
     ),
-    FindingKind.DULL: ("mixes turned dull", "Show one mix with a clean brush, two tubes only."),
-    FindingKind.THIN: ("paint doesn't cover", "Show how thick one even coat is."),
-    FindingKind.WET: ("photographed wet", "Photograph at the start of the next lesson."),
-    FindingKind.OVER_LINE: ("paint runs over the line", "Hand out smaller brushes for edges."),
-    FindingKind.SHORT_DARK: ("the dark end stops early", "Show the black used thick."),
-    FindingKind.SHORT_LIGHT: ("the light end stops early", "Show white from a clean brush."),
-    FindingKind.CAST: ("the greys lean to {side}", "Change the water; start from clean white."),
-    FindingKind.EMPTY: ("cells are still bare", "Give time to finish."),
+    FindingKind.DULL: (
+        N_("mixes turned dull"),
+        N_("Show one mix with a clean brush, two tubes only."),
+    ),
+    FindingKind.THIN: (N_("paint doesn't cover"), N_("Show how thick one even coat is.")),
+    FindingKind.WET: (N_("photographed wet"), N_("Photograph at the start of the next lesson.")),
+    FindingKind.OVER_LINE: (
+        N_("paint runs over the line"),
+        N_("Hand out smaller brushes for edges."),
+    ),
+    FindingKind.SHORT_DARK: (N_("the dark end stops early"), N_("Show the black used thick.")),
+    FindingKind.SHORT_LIGHT: (
+        N_("the light end stops early"),
+        N_("Show white from a clean brush."),
+    ),
+    FindingKind.CAST: (
+        N_("the greys lean to %(side)s"),
+        N_("Change the water; start from clean white."),
+    ),
+    FindingKind.EMPTY: (N_("cells are still bare"), N_("Give time to finish.")),
 }
 """What is said of many sheets with the same finding, and what helps a class."""

@@ -24,6 +24,8 @@ import numpy as np
 from scipy.optimize import isotonic_regression
 from scipy.special import gammaincc
 
+from noema.core.language import N_
+
 FEWEST = 3
 """Attempts from which anything is said of a change."""
 
@@ -39,10 +41,10 @@ _SETTLED = 0.35  # points within which later attempts count as the same level
 class Trend(Enum):
     """How a skill went; the value says it of a person."""
 
-    RISING = "better than at the start"
-    STEADY = "steady"
-    FALLING = "further out than it was"
-    UNSAID = "too few sheets to say"
+    RISING = N_("better than at the start")
+    STEADY = N_("steady")
+    FALLING = N_("further out than it was")
+    UNSAID = N_("too few sheets to say")
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from noema.core.exercises.catalogue import TRAINING
 from noema.core.exercises.skills import Skill
 from noema.core.judging.rubric import Rubric
+from noema.core.language import gettext
 from noema.core.progress.course import Trend
 from noema.core.progress.skill_courses import SkillCourse, Tried, stands
 
@@ -31,7 +32,7 @@ def next_exercise(
     """Choose the next kind of exercise for a student."""
     painted = [one.kind for one in attempts]
     if not painted:
-        return NextExercise(kind=TRAINING[0], reason="since nothing is read yet")
+        return NextExercise(kind=TRAINING[0], reason=gettext("since nothing is read yet"))
     open_skills = [
         one
         for one in courses
@@ -39,12 +40,17 @@ def next_exercise(
     ]
     if not open_skills:
         fresh = next((kind for kind in TRAINING if kind not in painted), TRAINING[-1])
-        return NextExercise(kind=fresh, reason="something new after all that is secure")
+        return NextExercise(kind=fresh, reason=gettext("something new after all that is secure"))
     weakest = min(open_skills, key=lambda one: one.course.high[-1])
     assert weakest.skill is not None  # left out above
     return NextExercise(
         kind=_training(weakest.skill, painted, rubric),
-        reason=f"for {weakest.name}: {stands(weakest.course.level)}{_stuck(weakest)}",
+        reason=gettext(
+            "for %(name)s: %(stands)s%(stuck)s",
+            name=weakest.name,
+            stands=stands(weakest.course.level),
+            stuck=_stuck(weakest),
+        ),
     )
 
 
@@ -70,5 +76,5 @@ def _training(skill: Skill, painted: Sequence[str], rubric: Rubric) -> str:
 
 def _stuck(one: SkillCourse) -> str:
     if one.course.way is Trend.FALLING:
-        return ", further out than it was"
-    return " over several sheets" if len(one.points) >= _STUCK_SHEETS else ""
+        return gettext(", further out than it was")
+    return gettext(" over several sheets") if len(one.points) >= _STUCK_SHEETS else ""

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from noema.core.judging.review import Review
 from noema.core.judging.tally import Tally
 from noema.core.judging.verdict import Verdict
+from noema.core.language import gettext
 
 _SEES_WELL = 0.8  # share of cells seen alike
 _LEANS = 2  # cells more to one side than to the other, from which one leans
@@ -36,15 +37,22 @@ class Seen:
     def words(self) -> str:
         """What that says of the student's eyes."""
         if not self.cells:
-            return "Too little could be read to compare."
-        start = f"You saw {len(self.agreed)} of {self.cells} steps as they were read."
+            return gettext("Too little could be read to compare.")
+        start = gettext(
+            "You saw %(count)s of %(cells)s steps as they were read.",
+            count=len(self.agreed),
+            cells=self.cells,
+        )
         if len(self.too_kind) - len(self.too_hard) >= _LEANS:
-            return f"{start} Look longer before you say it holds: squint, then compare neighbours."
+            return gettext(
+                "%(start)s Look longer before you say it holds: squint, then compare neighbours.",
+                start=start,
+            )
         if len(self.too_hard) - len(self.too_kind) >= _LEANS:
-            return f"{start} You are stricter with yourself than need be."
+            return gettext("%(start)s You are stricter with yourself than need be.", start=start)
         if len(self.agreed) >= _SEES_WELL * self.cells:
-            return f"{start} Your eye is sure."
-        return f"{start} Where they differ, look once more at both."
+            return gettext("%(start)s Your eye is sure.", start=start)
+        return gettext("%(start)s Where they differ, look once more at both.", start=start)
 
 
 def seen(thinks: Collection[str], tally: Tally, review: Review) -> Seen:

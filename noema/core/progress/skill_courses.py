@@ -6,22 +6,29 @@ from math import hypot
 
 from noema.core.exercises.skills import Skill
 from noema.core.judging.closeness import Closeness, together
+from noema.core.language import N_, gettext, ngettext
 from noema.core.progress.course import CHANCE, CHANCE_OF_ONE, Course, Point, Trend, course
 from noema.core.progress.seeing import Seen
 
 CLEAR = 1.64
 """Sigmas from which two attempts are told apart: nineteen in twenty, one-sided."""
 
-OVERALL = "all together"
+OVERALL = N_("all together")
 _NAMED = {
-    Skill.HUE: "hues",
-    Skill.VALUE: "values",
-    Skill.INTENSITY: "intensity",
-    Skill.EVENNESS: "even steps",
-    Skill.NEUTRAL: "neutrals",
-    Skill.CRAFT: "craft",
+    Skill.HUE: N_("hues"),
+    Skill.VALUE: N_("values"),
+    Skill.INTENSITY: N_("intensity"),
+    Skill.EVENNESS: N_("even steps"),
+    Skill.NEUTRAL: N_("neutrals"),
+    Skill.CRAFT: N_("craft"),
 }
-_HELD = ((3.2, "sure"), (2.5, "secure"), (1.7, "getting there"), (0.9, "begun"), (0.0, "not yet"))
+_HELD = (
+    (3.2, N_("sure")),
+    (2.5, N_("secure")),
+    (1.7, N_("getting there")),
+    (0.9, N_("begun")),
+    (0.0, N_("not yet")),
+)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -98,10 +105,18 @@ def redone(attempts: Sequence[Tried]) -> Redone | None:
 
 def redone_words(found: Redone) -> str:
     """Say what redoing did."""
-    some = "1 exercise" if found.exercises == 1 else f"{found.exercises} exercises"
     if not found.nearer:
-        return f"Did {some} again; about as close as the first time."
-    return f"Did {some} again, and came clearly nearer in {found.nearer}."
+        return ngettext(
+            "Did %(count)s exercise again; about as close as the first time.",
+            "Did %(count)s exercises again; about as close as the first time.",
+            found.exercises,
+        )
+    return ngettext(
+        "Did %(count)s exercise again, and came clearly nearer in %(nearer)s.",
+        "Did %(count)s exercises again, and came clearly nearer in %(nearer)s.",
+        found.exercises,
+        nearer=found.nearer,
+    )
 
 
 def eye_words(sheets: Sequence[Seen]) -> str:
@@ -111,17 +126,22 @@ def eye_words(sheets: Sequence[Seen]) -> str:
         return ""
     agreed = sum(len(one.agreed) for one in known)
     cells = sum(one.cells for one in known)
-    return f"Sees {agreed} of {cells} steps as they are read ({agreed / cells:.0%})."
+    return gettext(
+        "Sees %(agreed)s of %(cells)s steps as they are read (%(share)s).",
+        agreed=agreed,
+        cells=cells,
+        share=format(agreed / cells, ".0%"),
+    )
 
 
 def stands(points: float) -> str:
     """Say how sure a skill is at some points of four."""
-    return next(words for least, words in _HELD if points >= least)
+    return gettext(next(words for least, words in _HELD if points >= least))
 
 
 def _course(skill: Skill | None, points: Sequence[Point]) -> SkillCourse:
     found = course(points, CHANCE if skill is None else CHANCE_OF_ONE)
-    name = OVERALL if skill is None else _NAMED[skill]
+    name = gettext(OVERALL if skill is None else _NAMED[skill])
     return SkillCourse(
         name=name, skill=skill, points=tuple(points), course=found, words=_words(name, found)
     )
@@ -129,12 +149,24 @@ def _course(skill: Skill | None, points: Sequence[Point]) -> SkillCourse:
 
 def _words(name: str, found: Course) -> str:
     now = stands(found.level)
-    since = f" since week {found.since}" if found.since is not None else ""
+    since = gettext(" since week %(since)s", since=found.since) if found.since is not None else ""
     match found.way:
         case Trend.UNSAID:
-            return f"{name}: {now} so far; {found.way.value}"
+            return gettext(
+                "%(name)s: %(now)s so far; %(way)s",
+                name=name,
+                now=now,
+                way=gettext(found.way.value),
+            )
         case Trend.RISING if since and found.since is not None:
-            return f"{name}: better than at the start, {now}{since}"
+            return gettext(
+                "%(name)s: better than at the start, %(now)s%(since)s",
+                name=name,
+                now=now,
+                since=since,
+            )
         case Trend.STEADY:
-            return f"{name}: steady, {now}{since}"
-    return f"{name}: {found.way.value}, {now} now"
+            return gettext("%(name)s: steady, %(now)s%(since)s", name=name, now=now, since=since)
+    return gettext(
+        "%(name)s: %(way)s, %(now)s now", name=name, way=gettext(found.way.value), now=now
+    )

@@ -3,28 +3,29 @@
 from enum import Enum
 
 from noema.core.judging.review import ReviewState
+from noema.core.language import N_
 
 
 class PhotoState(Enum):
     """Where a photograph stands between camera and reading."""
 
-    READING = "reading"  # stored and queued, or being read
-    READ = "read"  # read and judged
-    UNMATCHED = "unmatched"  # a sheet was seen but nobody knows whose
-    UNREADABLE = "unreadable"  # no reading could be made; the picture is kept
-    SET_ASIDE = "set aside"  # the teacher doesn't want it read; the picture is kept
+    READING = N_("reading")  # stored and queued, or being read
+    READ = N_("read")  # read and judged
+    UNMATCHED = N_("unmatched")  # a sheet was seen but nobody knows whose
+    UNREADABLE = N_("unreadable")  # no reading could be made; the picture is kept
+    SET_ASIDE = N_("set aside")  # the teacher doesn't want it read; the picture is kept
 
 
 class WorkState(Enum):
     """Where one student's work on one assignment stands, by the latest attempt."""
 
-    NOT_PRINTED = "not printed"  # the teacher prints first
-    WAITING = "waiting"  # for the student's photograph
-    READING = "reading"
-    UNREADABLE = "unreadable"  # a new photograph is needed
-    TO_REVIEW = "to review"  # for the teacher
-    SENT_BACK = "sent back"  # for the student's next attempt
-    ACCEPTED = "accepted"
+    NOT_PRINTED = N_("not printed")  # the teacher prints first
+    WAITING = N_("waiting")  # for the student's photograph
+    READING = N_("reading")
+    UNREADABLE = N_("unreadable")  # a new photograph is needed
+    TO_REVIEW = N_("to review")  # for the teacher
+    SENT_BACK = N_("sent back")  # for the student's next attempt
+    ACCEPTED = N_("accepted")
 
 
 def work_state(printed: bool, photo: PhotoState | None, review: ReviewState | None) -> WorkState:

@@ -12,6 +12,7 @@ from noema.core.judging.judgement import FindingKind
 from noema.core.judging.review import Review
 from noema.core.judging.tally import Tally
 from noema.core.judging.verdict import Verdict
+from noema.core.language import N_, gettext
 
 CLEAR = 1.64
 """Sigmas from which a change is called one: nineteen in twenty, one-sided."""
@@ -53,28 +54,32 @@ def accuracy_of(tally: Tally, review: Review) -> Accuracy | None:
 def change_words(before: Accuracy | None, after: Accuracy | None) -> str:
     """Say what an attempt changed against the one before it, or that nothing can be said."""
     if after is None:
-        return "Too little of it could be read to say."
+        return gettext("Too little of it could be read to say.")
     if before is None:
-        return f"{after.holds} of {after.counted} steps hold."
+        return gettext(
+            "%(holds)s of %(counted)s steps hold.", holds=after.holds, counted=after.counted
+        )
     gain = before.mean_drift - after.mean_drift
     clear = abs(gain) > max(CLEAR * hypot(before.sigma, after.sigma), _WORTH_SAYING)
     if not clear:
-        return "About as close as the last one."
-    nearer = "closer" if gain > 0 else "further out"
-    return (
-        f"Values lie {nearer}: {before.mean_drift:.1f} from their steps before, "
-        f"{after.mean_drift:.1f} now."
+        return gettext("About as close as the last one.")
+    nearer = gettext("closer") if gain > 0 else gettext("further out")
+    return gettext(
+        "Values lie %(nearer)s: %(mean_drift)s from their steps before, %(mean_drift2)s now.",
+        nearer=nearer,
+        mean_drift=format(before.mean_drift, ".1f"),
+        mean_drift2=format(after.mean_drift, ".1f"),
     )
 
 
 _GAINED = {
-    FindingKind.EMPTY: "every step is painted",
-    FindingKind.ORDER: "the steps run in order",
-    FindingKind.TOGETHER: "no two steps sit together",
-    FindingKind.JUMP: "no wide jumps are left",
-    FindingKind.SHORT_DARK: "the dark end reaches down",
-    FindingKind.SHORT_LIGHT: "the light end reaches up",
-    FindingKind.THIN: "the paint covers evenly",
+    FindingKind.EMPTY: N_("every step is painted"),
+    FindingKind.ORDER: N_("the steps run in order"),
+    FindingKind.TOGETHER: N_("no two steps sit together"),
+    FindingKind.JUMP: N_("no wide jumps are left"),
+    FindingKind.SHORT_DARK: N_("the dark end reaches down"),
+    FindingKind.SHORT_LIGHT: N_("the light end reaches up"),
+    FindingKind.THIN: N_("the paint covers evenly"),
 }
 
 

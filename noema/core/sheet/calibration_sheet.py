@@ -6,6 +6,7 @@ lying on its blank lower half, or measured with a colour meter one after another
 
 from collections.abc import Iterator
 
+from noema.core.language import gettext
 from noema.core.sheet.drawing import Code, Drawing, Item, Mark, Shape, Words
 from noema.core.sheet.layout import Cell, Layout, Patch, box
 from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, Paper, PaperFrame
@@ -69,10 +70,18 @@ def draw_calibration(layout: Layout, printer: str) -> Drawing:
         Shape(polygon_mm=cell.polygon_mm, fill_rgb=printed_as(cell.id)) for cell in layout.cells
     ]
     said = (
-        (24.0, f"Calibration of {printer}", 5.0),
-        (30.5, "Print as you print worksheets: same paper, full size, no colour correction.", 3.4),
-        (112.0, "Lay the reference card here (a card of one grey too), then photograph both", 3.4),
-        (116.5, "in even daylight, two or three times, turned a little each time.", 3.4),
+        (24.0, gettext("Calibration of %(printer)s", printer=printer), 5.0),
+        (
+            30.5,
+            gettext("Print as you print worksheets: same paper, full size, no colour correction."),
+            3.4,
+        ),
+        (
+            112.0,
+            gettext("Lay the reference card here (a card of one grey too), then photograph both"),
+            3.4,
+        ),
+        (116.5, gettext("in even daylight, two or three times, turned a little each time."), 3.4),
     )
     items += [
         Words(at_mm=(_SIDE_MM, y), text=text, size_mm=size, bold=size > 4.0)
@@ -81,7 +90,7 @@ def draw_calibration(layout: Layout, printer: str) -> Drawing:
     return Drawing(
         width_mm=layout.width_mm,
         height_mm=layout.height_mm,
-        title=f"Calibration of {printer}",
+        title=gettext("Calibration of %(printer)s", printer=printer),
         items=tuple(items),
     )
 

@@ -8,6 +8,7 @@ import numpy as np
 
 from noema.core.colour.srgb import lab_to_linear, linear_to_srgb
 from noema.core.exercises.asked import Arrangement, Asked, Even
+from noema.core.language import gettext
 from noema.core.pigments.says import say_balance, say_parts
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Item, Mark, Shape, Words
 from noema.core.sheet.layout import Layout, PatchKind, Point, Polygon
@@ -91,13 +92,15 @@ def draw_key_sheet(asked: Asked, paper: Paper, school_class: str) -> Drawing:
         for one in plan.placed
     ]
     items += _labels(plan, asked, shows_parts=False)
-    words = Printed(student=asked.title, school_class=school_class, due="Key sheet, for the wall")
+    words = Printed(
+        student=asked.title, school_class=school_class, due=gettext("Key sheet, for the wall")
+    )
     items += _heading(asked, words, "", plan.frame.width_mm - SIDE_MM)
     items += _parts_list(plan, asked)
     return Drawing(
         width_mm=plan.frame.width_mm,
         height_mm=plan.frame.height_mm,
-        title=f"Key: {asked.title}",
+        title=gettext("Key: %(title)s", title=asked.title),
         items=tuple(items),
     )
 
@@ -169,7 +172,9 @@ def _wheel_labels(plan: Plan, asked: Asked) -> Iterator[Words]:
     rings = ", ".join(band.label for band in asked.bands)
     if len(asked.bands) > 1:
         at = (SIDE_MM, plan.frame.height_mm - 46.0)
-        for n, line in enumerate(textwrap.wrap(f"Rings from outside: {rings}", _COLUMN_LETTERS)):
+        for n, line in enumerate(
+            textwrap.wrap(gettext("Rings from outside: %(rings)s", rings=rings), _COLUMN_LETTERS)
+        ):
             yield Words(at_mm=(at[0], at[1] + n * 3.8), text=line, size_mm=2.9, grey=60)
 
 

@@ -8,6 +8,7 @@ the papers apart.
 from dataclasses import dataclass
 from enum import Enum
 
+from noema.core.language import N_
 from noema.core.sheet.layout import Marker, Polygon, box
 
 MARGIN_MM = 10.0
@@ -21,6 +22,11 @@ class Paper(Enum):
 
     A4 = "a4"
     LETTER = "letter"
+
+    @property
+    def label(self) -> str:
+        """Its name for people."""
+        return {Paper.A4: N_("A4"), Paper.LETTER: N_("Letter")}[self]
 
 
 @dataclass(frozen=True, kw_only=True)

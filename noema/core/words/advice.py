@@ -7,7 +7,8 @@ from noema.core.coaching.advice import LONGEST, Advice
 from noema.core.coaching.audience import Audience
 from noema.core.exercises.media import Medium
 from noema.core.judging.judgement import FindingKind
-from noema.core.words.amounts import cell_words, cells_words, opening, step_words
+from noema.core.language import gettext
+from noema.core.words.amounts import cell_words, cells_words, end_words, opening, step_words
 from noema.core.words.moves import move_words
 from noema.core.words.reasons import reason_words
 from noema.core.words.tubes import tube_words
@@ -46,7 +47,7 @@ def _filled(advice: Advice, medium: Medium) -> dict[str, str]:
         "move": _move(advice, medium),
         "by": step_words(advice.steps),
         "how": _how(advice.about, medium),
-        "coat": "layer" if medium.is_dry else "coat",
+        "coat": gettext("layer") if medium.is_dry else gettext("coat"),
     }
 
 
@@ -57,23 +58,33 @@ def _move(advice: Advice, medium: Medium) -> str:
     said = move_words(advice.move, medium, advice.own_tubes)
     if not advice.mover:
         return said
-    return f"{opening(cell_words(advice.mover))}: {said[:1].lower()}{said[1:]}"
+    cell = opening(cell_words(advice.mover))
+    move = f"{said[:1].lower()}{said[1:]}"
+    return gettext("%(cell)s: %(move)s", cell=cell, move=move)
 
 
 def _end(advice: Advice) -> str:
     of_value = advice.about == FindingKind.BUNCHED.value and advice.towards in ("dark", "light")
-    return f"the {advice.towards} end" if of_value else advice.towards
+    return end_words(advice.towards) if of_value else advice.towards
 
 
 def _how(about: str, medium: Medium) -> str:
     if about == FindingKind.SHORT_DARK.value:
-        return "press another layer into it" if medium.is_dry else "use the black thick, no white"
-    return "leave the paper bare" if medium.is_dry else "take clean white with a clean brush"
+        return (
+            gettext("press another layer into it")
+            if medium.is_dry
+            else gettext("use the black thick, no white")
+        )
+    return (
+        gettext("leave the paper bare")
+        if medium.is_dry
+        else gettext("take clean white with a clean brush")
+    )
 
 
 def _phrase(name: str, audience: Audience, turn: int) -> str:
     ways = _PHRASES[name][audience.value]
-    return ways[turn % len(ways)]
+    return gettext(ways[turn % len(ways)])
 
 
 _PHRASES: dict[str, dict[str, list[str]]] = tomllib.loads(_TABLE.read_text(encoding="utf-8"))

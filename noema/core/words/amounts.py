@@ -2,16 +2,18 @@
 
 from collections.abc import Sequence
 
+from noema.core.language import N_, gettext, ngettext
+
 _FRACTIONS = (
-    (0.15, "a hair"),
-    (0.29, "about a quarter of a step"),
-    (0.41, "about a third of a step"),
-    (0.58, "about half a step"),
-    (0.85, "about three quarters of a step"),
-    (1.2, "about a step"),
-    (1.75, "about a step and a half"),
-    (2.3, "about two steps"),
-    (2.8, "about two and a half steps"),
+    (0.15, N_("a hair")),
+    (0.29, N_("about a quarter of a step")),
+    (0.41, N_("about a third of a step")),
+    (0.58, N_("about half a step")),
+    (0.85, N_("about three quarters of a step")),
+    (1.2, N_("about a step")),
+    (1.75, N_("about a step and a half")),
+    (2.3, N_("about two steps")),
+    (2.8, N_("about two and a half steps")),
 )
 
 
@@ -25,7 +27,10 @@ def step_words(steps: float) -> str:
     ('about half a step', 'about a step and a half')
     """
     size = abs(steps)
-    return next((words for limit, words in _FRACTIONS if size < limit), f"about {size:.0f} steps")
+    words = next((words for limit, words in _FRACTIONS if size < limit), None)
+    if words is not None:
+        return gettext(words)
+    return gettext("about %(size)s steps", size=format(size, ".0f"))
 
 
 def cell_words(label: str) -> str:
@@ -34,7 +39,7 @@ def cell_words(label: str) -> str:
     >>> cell_words("3"), cell_words("red-orange")
     ('step 3', 'red-orange')
     """
-    return f"step {label}" if label.isdigit() else label
+    return gettext("step %(label)s", label=label) if label.isdigit() else label
 
 
 def cells_words(labels: Sequence[str]) -> str:
@@ -46,14 +51,31 @@ def cells_words(labels: Sequence[str]) -> str:
     if len(labels) == 1:
         return cell_words(labels[0])
     if len(labels) > _MOST_NAMED:
-        return f"{len(labels)} cells"
-    named = f"{', '.join(labels[:-1])} and {labels[-1]}"
-    return f"steps {named}" if all(label.isdigit() for label in labels) else named
+        return ngettext("%(count)s cell", "%(count)s cells", len(labels))
+    named = listed(labels)
+    return (
+        gettext("steps %(named)s", named=named)
+        if all(label.isdigit() for label in labels)
+        else named
+    )
 
 
-def is_or_are(count: int) -> str:
-    """Give the verb for so many."""
-    return "is" if count == 1 else "are"
+def listed(names: Sequence[str]) -> str:
+    """Name several things one after another.
+
+    >>> listed(["scarlet", "crimson", "white"])
+    'scarlet, crimson and white'
+    """
+    if len(names) < 2:
+        return "".join(names)
+    return gettext("%(others)s and %(last)s", others=", ".join(names[:-1]), last=names[-1])
+
+
+def end_words(towards: str) -> str:
+    """Say to which end a row crowds: the dark end, or a cell by its name."""
+    return {"dark": gettext("the dark end"), "light": gettext("the light end")}.get(
+        towards, towards
+    )
 
 
 def opening(sentence: str) -> str:

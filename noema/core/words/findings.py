@@ -3,7 +3,8 @@
 from collections.abc import Callable, Mapping
 
 from noema.core.judging.judgement import Finding, FindingKind, Judgement, Manner
-from noema.core.words.amounts import cells_words, is_or_are, opening, step_words
+from noema.core.language import gettext, ngettext
+from noema.core.words.amounts import cells_words, end_words, listed, opening, step_words
 from noema.core.words.tubes import tube_words
 
 Labels = Mapping[str, str]  # of cells by id, or of a school's tubes by name
@@ -24,126 +25,190 @@ def _named(finding: Finding, labels: Labels) -> str:
 
 
 def _one_by_one(finding: Finding, labels: Labels, each: list[str]) -> str:
-    said = [f"{labels[cell]} leans to {to}" for cell, to in zip(finding.cells, each, strict=True)]
+    said = [
+        gettext("%(labels)s leans to %(to)s", labels=labels[cell], to=to)
+        for cell, to in zip(finding.cells, each, strict=True)
+    ]
     return ", ".join(said[:_MOST_SAID])
 
 
 def _empty(finding: Finding, labels: Labels, _tubes: Labels) -> str:
-    return f"{_named(finding, labels)} {is_or_are(len(finding.cells))} still bare."
+    named = _named(finding, labels)
+    return ngettext(
+        "%(named)s is still bare.", "%(named)s are still bare.", len(finding.cells), named=named
+    )
 
 
 def _wet(finding: Finding, _labels: Labels, _tubes: Labels) -> str:
-    return (
-        f"{len(finding.cells)} of {finding.among} cells shine: it looks photographed wet, "
-        "or under a lamp."
+    return gettext(
+        "%(count)s of %(among)s cells shine: it looks photographed wet, or under a lamp.",
+        count=len(finding.cells),
+        among=finding.among,
     )
 
 
 def _thin(finding: Finding, labels: Labels, _tubes: Labels) -> str:
-    how = "streaky" if finding.manner is Manner.STREAKY else "patchy inside the outline"
-    return f"{_named(finding, labels)} {is_or_are(len(finding.cells))} {how}."
+    named, count = _named(finding, labels), len(finding.cells)
+    if finding.manner is Manner.STREAKY:
+        return ngettext("%(named)s is streaky.", "%(named)s are streaky.", count, named=named)
+    return ngettext(
+        "%(named)s is patchy inside the outline.",
+        "%(named)s are patchy inside the outline.",
+        count,
+        named=named,
+    )
 
 
 def _over_line(finding: Finding, labels: Labels, _tubes: Labels) -> str:
-    return f"paint runs over the line at {_named(finding, labels)}."
+    return gettext("paint runs over the line at %(named)s.", named=_named(finding, labels))
 
 
 def _swapped(finding: Finding, labels: Labels, _tubes: Labels) -> str:
     if finding.manner is Manner.REVERSED:
         first, last = labels[finding.cells[0]], labels[finding.cells[-1]]
-        return f"the row from {first} to {last} runs the other way round."
-    return f"{_named(finding, labels)} look swapped: painted the other way round they would fit."
+        return gettext(
+            "the row from %(first)s to %(last)s runs the other way round.", first=first, last=last
+        )
+    return gettext(
+        "%(named)s look swapped: painted the other way round they would fit.",
+        named=_named(finding, labels),
+    )
 
 
 def _contaminated(finding: Finding, labels: Labels, tubes: Labels) -> str:
     own, got_in = tube_words(finding.own, tubes), tube_words(finding.tube, tubes)
-    return (
-        f"{labels[finding.cells[0]]} isn't {own} as it comes: "
-        f"it looks as if a little {got_in} got in."
+    return gettext(
+        "%(labels)s isn't %(own)s as it comes: it looks as if a little %(got_in)s got in.",
+        labels=labels[finding.cells[0]],
+        own=own,
+        got_in=got_in,
     )
 
 
 def _wrong_tube(finding: Finding, labels: Labels, tubes: Labels) -> str:
     own, other = tube_words(finding.own, tubes), tube_words(finding.tube, tubes)
-    return f"{labels[finding.cells[0]]} looks mixed with {other} instead of {own}."
+    return gettext(
+        "%(labels)s looks mixed with %(other)s instead of %(own)s.",
+        labels=labels[finding.cells[0]],
+        other=other,
+        own=own,
+    )
 
 
 def _not_neutral(finding: Finding, labels: Labels, _tubes: Labels) -> str:
-    return f"{_one_by_one(finding, labels, [to or 'neither side' for to in finding.each])}."
+    nowhere = gettext("neither side")
+    return f"{_one_by_one(finding, labels, [to or nowhere for to in finding.each])}."
 
 
 def _two_neutrals(finding: Finding, labels: Labels, _tubes: Labels) -> str:
     if finding.row:
-        return f"in {finding.row} the two sides meet in different neutrals."
+        return gettext("in %(row)s the two sides meet in different neutrals.", row=finding.row)
     one, other = (labels[cell] for cell in finding.cells)
-    return f"{one} and {other} should be one neutral, and differ."
+    return gettext("%(one)s and %(other)s should be one neutral, and differ.", one=one, other=other)
 
 
 def _bunched(finding: Finding, _labels: Labels, _tubes: Labels) -> str:
-    where = f"in {finding.row} the" if finding.row else "the"
-    return f"{where} steps crowd towards {end_words(finding)}; the jumps grow wide at the other."
+    end = end_words(finding.towards)
+    if finding.row:
+        return gettext(
+            "in %(row)s the steps crowd towards %(end)s; the jumps grow wide at the other.",
+            row=finding.row,
+            end=end,
+        )
+    return gettext("the steps crowd towards %(end)s; the jumps grow wide at the other.", end=end)
 
 
 def _order(finding: Finding, labels: Labels, _tubes: Labels) -> str:
     one, two = (labels[cell] for cell in finding.cells)
-    turn = f": {two} is darker than {one}" if finding.towards == "dark" else ""
-    return f"{_named(finding, labels)} stand the wrong way round{turn}."
+    named = _named(finding, labels)
+    if finding.towards == "dark":
+        return gettext(
+            "%(named)s stand the wrong way round: %(two)s is darker than %(one)s.",
+            named=named,
+            two=two,
+            one=one,
+        )
+    return gettext("%(named)s stand the wrong way round.", named=named)
 
 
 def _together(finding: Finding, labels: Labels, _tubes: Labels) -> str:
-    return f"{_named(finding, labels)} sit together."
+    return gettext("%(named)s sit together.", named=_named(finding, labels))
 
 
 def _jump(finding: Finding, labels: Labels, _tubes: Labels) -> str:
-    return f"a wide jump between {_named(finding, labels).removeprefix('steps ')}."
+    between = listed([labels[cell] for cell in finding.cells])
+    return gettext("a wide jump between %(cells)s.", cells=between)
 
 
 def _leans(finding: Finding, labels: Labels, tubes: Labels) -> str:
-    each = [f"its {tube_words(name, tubes)}" for name in finding.each]
+    each = [
+        gettext("its %(tube_words)s", tube_words=tube_words(name, tubes)) for name in finding.each
+    ]
     more = len(finding.cells) - _MOST_SAID
-    rest = f", and {more} more" if more > 0 else ""
+    rest = gettext(", and %(more)s more", more=more) if more > 0 else ""
     return f"{_one_by_one(finding, labels, each)}{rest}."
 
 
 def _dull(finding: Finding, labels: Labels, tubes: Labels) -> str:
     if finding.manner is Manner.LOUDER:
         clean, loud = labels[finding.cells[0]], labels[finding.against[0]]
-        return f"{clean} should be the clean one, and {loud} came out more intense."
+        return gettext(
+            "%(clean)s should be the clean one, and %(loud)s came out more intense.",
+            clean=clean,
+            loud=loud,
+        )
     got_in = ", ".join(dict.fromkeys(tube_words(name, tubes) for name in finding.each))
-    return (
-        f"{_named(finding, labels)} {is_or_are(len(finding.cells))} duller than these paints "
-        f"make it: a third colour got in, it looks like {got_in}."
+    return ngettext(
+        "%(named)s is duller than these paints make it: a third colour got in, "
+        "it looks like %(got_in)s.",
+        "%(named)s are duller than these paints make them: a third colour got in, "
+        "it looks like %(got_in)s.",
+        len(finding.cells),
+        named=_named(finding, labels),
+        got_in=got_in,
     )
 
 
 def _wanders(finding: Finding, labels: Labels, _tubes: Labels) -> str:
-    row = finding.row or "the row"
-    return f"{row} wanders to {finding.towards} at {_named(finding, labels)}."
+    row = finding.row or gettext("the row")
+    return gettext(
+        "%(row)s wanders to %(towards)s at %(named)s.",
+        row=row,
+        towards=finding.towards,
+        named=_named(finding, labels),
+    )
 
 
 def _cast(finding: Finding, _labels: Labels, _tubes: Labels) -> str:
-    return f"the greys lean to {finding.towards or 'neither side'} all along."
+    towards = finding.towards or gettext("neither side")
+    return gettext("the greys lean to %(towards)s all along.", towards=towards)
 
 
 def _short_dark(finding: Finding, _labels: Labels, _tubes: Labels) -> str:
-    return f"the dark end stops early: it could go {step_words(finding.amount)} darker."
+    return gettext(
+        "the dark end stops early: it could go %(step_words)s darker.",
+        step_words=step_words(finding.amount),
+    )
 
 
 def _short_light(finding: Finding, _labels: Labels, _tubes: Labels) -> str:
-    return f"the light end stops early: it could go {step_words(finding.amount)} lighter."
+    return gettext(
+        "the light end stops early: it could go %(step_words)s lighter.",
+        step_words=step_words(finding.amount),
+    )
 
 
 def _values(finding: Finding, labels: Labels, _tubes: Labels) -> str:
     if finding.manner is Manner.AT_THE_TOP:
         top, other = (labels[cell] for cell in finding.cells)
-        return f"{other} is lighter than {top}: the wheel should be lightest there."
-    return f"{_named(finding, labels)} could be darker: use both tubes thicker."
-
-
-def end_words(finding: Finding) -> str:
-    """Say to which end a row crowds: the dark end, or a cell by its name."""
-    is_of_value = finding.towards in ("dark", "light")
-    return f"the {finding.towards} end" if is_of_value else finding.towards
+        return gettext(
+            "%(other)s is lighter than %(top)s: the wheel should be lightest there.",
+            other=other,
+            top=top,
+        )
+    return gettext(
+        "%(named)s could be darker: use both tubes thicker.", named=_named(finding, labels)
+    )
 
 
 _SAYS: Mapping[FindingKind, Callable[[Finding, Labels, Labels], str]] = {

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 
 from noema.core.coaching.moves import Act, Move
 from noema.core.exercises.media import Medium
+from noema.core.language import N_, gettext
 from noema.core.pigments.says import say_adding, say_volumes
 from noema.core.words.amounts import opening, step_words
 from noema.core.words.tubes import tube_words
@@ -23,26 +24,36 @@ def move_words(move: Move, medium: Medium, own_tubes: Mapping[str, str]) -> str:
         return f"{opening(say_adding(tube, share, move.keep))}."
     if move.act is Act.AGAIN:
         first, *others = named
-        into = f" and bring in {' and '.join(others)}" if others else ""
-        return f"Start again from {first}{into}: {say_volumes(list(named.items()))}."
+        volumes = say_volumes(list(named.items()))
+        if not others:
+            return gettext("Start again from %(first)s: %(volumes)s.", first=first, volumes=volumes)
+        return gettext(
+            "Start again from %(first)s and bring in %(others)s: %(volumes)s.",
+            first=first,
+            others=gettext(" and ").join(others),
+            volumes=volumes,
+        )
     if move.act is Act.AS_IT_COMES:
-        return f"Start again with {next(iter(named))} as it comes, from a clean brush."
+        return gettext(
+            "Start again with %(next)s as it comes, from a clean brush.", next=next(iter(named))
+        )
     if move.act in (Act.DARKER, Act.LIGHTER):
-        by = _by(move.act, medium)
-        return f"Make it {step_words(move.steps)} {move.act.value}{by}."
-    return _OF_WASHES[move.act]
+        return gettext(_BY[medium.is_dry, move.act], steps=step_words(move.steps))
+    return gettext(_OF_WASHES[move.act])
 
 
-def _by(act: Act, medium: Medium) -> str:
-    if medium.is_dry:
-        return ", with another thin layer" if act is Act.DARKER else ", by lifting some off"
-    if act is Act.DARKER:
-        return ", with a touch more black"
-    return ": start again from the lighter pile and bring in less black"
-
+_BY = {
+    (True, Act.DARKER): N_("Make it %(steps)s darker, with another thin layer."),
+    (True, Act.LIGHTER): N_("Make it %(steps)s lighter, by lifting some off."),
+    (False, Act.DARKER): N_("Make it %(steps)s darker, with a touch more black."),
+    (False, Act.LIGHTER): N_(
+        "Make it %(steps)s lighter: start again from the lighter pile and bring in less black."
+    ),
+}
+"""How a step is mended, by whether it is drawn and where it has to go."""
 
 _OF_WASHES = {
-    Act.WASH_OVER: "Lay another thin wash over it when it is dry.",
-    Act.MORE_WATER: "Start again with more water: a wash can be darkened, not lightened.",
-    Act.THINNER: "Start again and brush it out thinner.",
+    Act.WASH_OVER: N_("Lay another thin wash over it when it is dry."),
+    Act.MORE_WATER: N_("Start again with more water: a wash can be darkened, not lightened."),
+    Act.THINNER: N_("Start again and brush it out thinner."),
 }

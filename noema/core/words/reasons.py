@@ -2,16 +2,40 @@
 
 from noema.core.exercises.asked import SEE_THE_HUE
 from noema.core.judging.judgement import Off, Reason, Why
+from noema.core.language import N_, gettext
 from noema.core.words.amounts import opening, step_words
 
 _LITTLE, _MUCH = 1.5, 3.0  # tolerances
 _UNSEEN = {
-    "outside": "Part of this step lies outside the photograph.",
-    "glare": "A shine lies over this step.",
-    "shadow": "A shadow lies over this step.",
-    "clipped": "The camera burnt this step out.",
+    "outside": N_("Part of this step lies outside the photograph."),
+    "glare": N_("A shine lies over this step."),
+    "shadow": N_("A shadow lies over this step."),
+    "clipped": N_("The camera burnt this step out."),
 }
-_SIDES = ("dark", "light", "dull", "intense")
+_LITTLE_OFF = {
+    "dark": N_("a little too dark"),
+    "light": N_("a little too light"),
+    "dull": N_("a little too dull"),
+    "intense": N_("a little too intense"),
+}
+_OFF = {
+    "dark": N_("too dark"),
+    "light": N_("too light"),
+    "dull": N_("too dull"),
+    "intense": N_("too intense"),
+}
+_MUCH_OFF = {
+    "dark": N_("much too dark"),
+    "light": N_("much too light"),
+    "dull": N_("much too dull"),
+    "intense": N_("much too intense"),
+}
+_BY_STEPS = {
+    "dark": N_("%(steps)s too dark"),
+    "light": N_("%(steps)s too light"),
+    "dull": N_("%(steps)s too dull"),
+    "intense": N_("%(steps)s too intense"),
+}
 
 
 def reason_words(reason: Reason) -> str:
@@ -19,26 +43,30 @@ def reason_words(reason: Reason) -> str:
     if reason.told:
         return reason.told
     if reason.why is Why.HOLDS:
-        return "Holds its step."
+        return gettext("Holds its step.")
     if reason.why is Why.EMPTY:
-        return "Nothing painted here yet."
+        return gettext("Nothing painted here yet.")
     if reason.why is Why.UNSEEN:
-        return _UNSEEN[reason.flag]
+        return gettext(_UNSEEN[reason.flag])
     if reason.why is Why.NOT_COUNTED:
         see_hue = reason.limit == SEE_THE_HUE
-        limit = "these paints can't quite give this colour" if see_hue else reason.limit
-        return f"Not counted: {limit}."
+        limit = (
+            gettext("these paints can't quite give this colour")
+            if see_hue
+            else gettext(reason.limit)
+        )
+        return gettext("Not counted: %(limit)s.", limit=limit)
     said = [_off_words(one) for one in reason.off]
     if reason.why is Why.SEEMS:
-        return f"Seems {said[0]}, but the reading isn't sure enough."
+        return gettext("Seems %(said)s, but the reading isn't sure enough.", said=said[0])
     return opening(f"{', '.join(said)}.")
 
 
 def _off_words(off: Off) -> str:
     """Say one quantity: a little within one and a half tolerances, much beyond three."""
-    if off.towards not in _SIDES:
-        return f"leans to {off.towards}"
+    if off.towards not in _OFF:
+        return gettext("leans to %(towards)s", towards=off.towards)
     if off.steps is not None:
-        return f"{step_words(off.steps)} too {off.towards}"
-    much = "a little " if off.tolerances < _LITTLE else "much " if off.tolerances > _MUCH else ""
-    return f"{much}too {off.towards}"
+        return gettext(_BY_STEPS[off.towards], steps=step_words(off.steps))
+    little, much = off.tolerances < _LITTLE, off.tolerances > _MUCH
+    return gettext((_LITTLE_OFF if little else _MUCH_OFF if much else _OFF)[off.towards])

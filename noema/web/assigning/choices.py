@@ -1,6 +1,6 @@
 """The form of an assignment: its fields, what was chosen in them, and those of an earlier one."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from werkzeug.datastructures import MultiDict
@@ -54,7 +54,7 @@ def fields_of(form: Form, weeks: int, usual_week: int) -> AssignFields:
         what=(_kinds(kind), *_sets(paints, kind), _media(form, paints, kind)),
         options=fields_of_kind(kind, form, paints, table),
         held=(
-            select("level", "Level", ((one.value, one.value) for one in Level), level.value),
+            select("level", gettext("Level"), _levels(), level.value),
             select(
                 "key",
                 gettext("Held against"),
@@ -176,11 +176,15 @@ def _sets(paints: PaintSet | None, kind: AnyKind) -> tuple[Select]:
     own = ((one.name, one.label) for one in own_sets(db(), me().school_id))
     built_in = ((name, one.label) for name, one in SETS.items())
     chosen = paints.name if paints else ""
-    return (select("set", "Paints", (*none, *own, *built_in), chosen),)
+    return (select("set", gettext("Paints"), (*none, *own, *built_in), chosen),)
 
 
 def _media(form: Form, paints: PaintSet | None, kind: AnyKind) -> Select:
-    usual = (("", gettext("as the set: %(value)s", value=paints.binder.value)),) if paints else ()
+    usual = (
+        (("", gettext("as the set: %(medium)s", medium=gettext(paints.binder.value))),)
+        if paints
+        else ()
+    )
     media = ((m.value, m.value) for m in Medium if not (paints and m.is_dry))
     chosen = form.get("medium", "") if paints else form.get("medium") or Medium.ACRYLIC.value
     return select("medium", "Medium", (*usual, *media), chosen)
@@ -236,3 +240,7 @@ def _print_with(form: Form, paints: PaintSet | None) -> Ticks:
 
 def _weeks(weeks: int) -> tuple[tuple[str, str], ...]:
     return tuple((str(week), str(week)) for week in range(1, weeks + 1))
+
+
+def _levels() -> Iterator[tuple[str, str]]:
+    return ((one.value, one.value) for one in Level)

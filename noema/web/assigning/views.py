@@ -149,7 +149,7 @@ def _query(form: Form) -> dict[str, Any]:
 def _held(chosen: Chosen) -> str:
     held = gettext(
         "Held against %(key_words)s; a cell holds with %(said)s.",
-        key_words=KEY_WORDS[chosen.key],
+        key_words=gettext(KEY_WORDS[chosen.key]),
         said=chosen.tolerance.said,
     )
     if chosen.key is Key.TEACHER:

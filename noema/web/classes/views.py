@@ -33,7 +33,7 @@ classes = Blueprint("classes", __name__)
 _USUAL_WEEKS = 12
 _AUDIENCES = (
     (Audience.CHILD, N_("children of about twelve")),
-    (Audience.TEENAGER, "teenagers"),
+    (Audience.TEENAGER, N_("teenagers")),
     (Audience.ADULT, N_("adult beginners")),
 )
 

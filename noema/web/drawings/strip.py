@@ -10,6 +10,7 @@ from noema.core.judging.judgement import CellJudgement, Drift, Judgement
 from noema.core.judging.review import Review
 from noema.core.judging.tally import Tally, tally_of
 from noema.core.judging.verdict import Verdict
+from noema.core.language import N_, gettext
 from noema.core.sheet.layout import Triple
 from noema.core.words.amounts import cell_words, opening
 from noema.core.words.reasons import reason_words
@@ -42,6 +43,11 @@ class Joint:
     bracket_to: float
     within_from: float  # the tolerance
     within_to: float
+
+    @property
+    def short_verdict(self) -> str:
+        """The verdict, short, whoever gave it."""
+        return self.word.rstrip("*")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -92,7 +98,7 @@ MARKS = {
     Verdict.LOOK: "mark-look",
 }
 
-_SHORT = {Verdict.LOOK: "look"}
+_SHORT = {Verdict.LOOK: N_("look")}
 
 
 def make_strip(judgement: Judgement, review: Review) -> Strip:
@@ -161,8 +167,8 @@ def _joint(
         top=top,
         painted_fill=painted,
         expected_fill=expected,
-        verdict=verdict.value,
-        word=_SHORT.get(verdict, verdict.value) + "*" * (cell.id in review.overruled),
+        verdict=gettext(verdict.value),
+        word=gettext(_SHORT.get(verdict, verdict.value)) + "*" * (cell.id in review.overruled),
         mark=MARKS[verdict],
         said=f"{opening(cell_words(cell.label))}: {reason_words(cell.reason)}",
         counts=cell.id not in review.left_out,

@@ -3,6 +3,8 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from noema.core.language import gettext
+
 
 @dataclass(frozen=True, kw_only=True)
 class Choice:
@@ -48,17 +50,19 @@ def select(
     name: str, label: str, options: Iterable[tuple[str, str]], chosen: str, hint: str = ""
 ) -> Select:
     """Make a select of (value, label) pairs."""
-    return Select(name=name, label=label, choices=_choices(options, {chosen}), hint=hint)
+    choices = _choices(options, {chosen})
+    return Select(name=name, label=gettext(label), choices=choices, hint=gettext(hint))
 
 
 def ticks(
     name: str, label: str, options: Iterable[tuple[str, str]], chosen: Iterable[str]
 ) -> Ticks:
     """Make a row of ticks of (value, label) pairs."""
-    return Ticks(name=name, label=label, choices=_choices(options, set(chosen)))
+    return Ticks(name=name, label=gettext(label), choices=_choices(options, set(chosen)))
 
 
 def _choices(options: Iterable[tuple[str, str]], chosen: set[str]) -> tuple[Choice, ...]:
     return tuple(
-        Choice(value=value, label=label, chosen=value in chosen) for value, label in options
+        Choice(value=value, label=gettext(label), chosen=value in chosen)
+        for value, label in options
     )

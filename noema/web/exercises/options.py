@@ -12,7 +12,7 @@ from noema.core.errors import BadExercise
 from noema.core.exercises.catalogue import AnyKind
 from noema.core.exercises.levels import Level
 from noema.core.exercises.options import Asks, Lab, Option, Options, given, options_of
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.mix import lab_of_parts
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Role
@@ -22,7 +22,7 @@ from noema.web.exercises.fields import Select, Ticks, Typed, select, ticks
 
 Form = MultiDict[str, str]
 
-_USUAL = ("", "usual")
+_USUAL = ("", N_("usual"))
 _FLAGS = "with"  # the one row of ticks for every yes or no
 _MOST_TEXT, _MOST_NAMES = 4000, 400
 _HEADER = re.compile(r"CGATS|L\W|LAB_L|name\W", re.IGNORECASE)
@@ -52,7 +52,7 @@ def fields_of_kind(
         typed=tuple(
             Typed(
                 name=one.name,
-                label=one.label,
+                label=gettext(one.label),
                 value=form.get(one.name, ""),
                 hint=one.hint,
                 lines=4 if one.asks is Asks.COLOURS else 1,
@@ -84,7 +84,7 @@ def _ticks(declared: tuple[Option, ...], form: Form, paints: PaintSet | None) ->
             found.append(ticks(one.name, one.label, own, form.getlist(one.name)))
     flags = [(one.name, one.label) for one in declared if one.asks is Asks.FLAG]
     if flags:
-        found.append(ticks(_FLAGS, "With", flags, form.getlist(_FLAGS)))
+        found.append(ticks(_FLAGS, gettext("With"), flags, form.getlist(_FLAGS)))
     return found
 
 

@@ -6,6 +6,7 @@ from noema.core.colour.names import HueTable
 from noema.core.exercises.asked import Arrangement, Asked, Concern
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.media import Medium, cautions
+from noema.core.language import gettext
 from noema.core.pigments.cautions import cautions_of
 from noema.core.pigments.says import say_parts
 from noema.core.pigments.shelf import PaintSet
@@ -54,7 +55,7 @@ def show(
     kind = kind_of(asked.kind)
     return Shown(
         title=asked.title,
-        says=kind.says,
+        says=gettext(kind.says),
         sheet=make_asked_sheet(asked, paper),
         plot=make_asked_plot(asked, kind.plot, table),
         wheel=asked.arrangement is Arrangement.WHEEL,

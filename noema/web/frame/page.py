@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from enum import Enum
 
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.store.waiting import Waiting, waiting_for_teacher
 from noema.web.frame.request import db, me
 
@@ -22,7 +22,18 @@ class Stage(Enum):
     @property
     def label(self) -> str:
         """Its name for people."""
-        return self.name.capitalize()
+        return gettext(_LABELS[self])
+
+
+_LABELS = {
+    Stage.PLAN: N_("Plan"),
+    Stage.PRINT: N_("Print"),
+    Stage.PHOTOGRAPH: N_("Photograph"),
+    Stage.REVIEW: N_("Review"),
+    Stage.RETURN: N_("Return"),
+    Stage.PROGRESS: N_("Progress"),
+    Stage.NONE: N_("Today"),
+}
 
 
 @dataclass(frozen=True, kw_only=True)

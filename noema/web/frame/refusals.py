@@ -7,7 +7,7 @@ from flask_login import current_user
 from werkzeug.exceptions import HTTPException
 
 from noema.core.errors import NotAllowed, NotFound, OutOfDate, Refused, StoreFull
-from noema.core.language import N_
+from noema.core.language import N_, gettext
 from noema.web.frame.page import Frame, Stage, frame
 
 _STATUS = {NotFound: 404, NotAllowed: 403, OutOfDate: 409, StoreFull: 507}
@@ -48,7 +48,7 @@ def show_refusal(refusal: Refused) -> tuple[str, int]:
 def show_http_error(wrong: HTTPException) -> tuple[str, int]:
     """Answer what the server itself refuses in the same way."""
     status = wrong.code or 500
-    return _answer(_SERVER_SAYS.get(status, _OUR_FAULT), in_frame=False), status
+    return _answer(gettext(_SERVER_SAYS.get(status, _OUR_FAULT)), in_frame=False), status
 
 
 def _answer(sentence: str, *, in_frame: bool) -> str:

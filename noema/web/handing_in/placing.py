@@ -7,7 +7,7 @@ from werkzeug.wrappers import Response
 
 from noema.actions.place_outline import ToPlace, place_outline, to_place
 from noema.core.errors import BadOutline, Refused
-from noema.core.language import gettext
+from noema.core.language import gettext, say_kept
 from noema.core.photo.by_hand import Outline, box_of
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.layout import Point
@@ -121,7 +121,7 @@ def _page(photograph_id: int, sheet_id: int | None, sentence: str = "") -> Placi
         sides=sent.get("sides") or _said(ready.outline.sides),
         paper=sent.get("paper") or _said(ready.outline.paper),
         nudges=sent.get("nudges") or _said_nudges(ready.outline),
-        sentence=sentence or ready.photo.reason or "",
+        sentence=sentence or say_kept(ready.photo.reason or ""),
     )
 
 

@@ -85,8 +85,8 @@ def key(assignment_id: int) -> str:
         frame=frame(Stage.PLAN),
         row=row,
         shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, url),
-        held=KEY_WORDS[row.key],
-        meanwhile="" if exercise.key is row.key else KEY_WORDS[exercise.key],
+        held=gettext(KEY_WORDS[row.key]),
+        meanwhile="" if exercise.key is row.key else gettext(KEY_WORDS[exercise.key]),
         tolerances=row.tolerance.said,
         by_teacher=row.key is Key.TEACHER,
         own=tuple(own),
@@ -110,7 +110,7 @@ def _fields(row: AssignmentRow, has_paints: bool) -> tuple[Select, ...]:
     levels = ((level.value, level.value) for level in Level)
     always = (
         select("key", gettext("Hold it against"), keys, row.key.value),
-        select("level", "for", levels, row.level.value),
+        select("level", gettext("for"), levels, row.level.value),
     )
     if not has_paints:
         return always

@@ -3,7 +3,7 @@
 from flask import Flask, has_request_context, session
 from flask_babel import Babel, get_locale, get_translations
 
-from noema.core.language import say_by
+from noema.core.language import gettext, say_by, say_kept
 
 ENGLISH, PSEUDO = "en", "en_001"
 """The pseudo-language borrows the code of a locale nobody chooses."""
@@ -16,6 +16,8 @@ def speak(app: Flask, *, pseudo_language: bool) -> None:
     """Let pages be said in the language their reader chose."""
     app.config[_OFFERED] = pseudo_language
     Babel(app, default_locale=ENGLISH, locale_selector=chosen_language)
+    # Unlike the templates' own, these take words that may hold markup, and leave it inert.
+    app.jinja_env.globals.update(say=gettext, say_kept=say_kept)
     app.before_request(_begin)
     app.teardown_request(_end)
     app.context_processor(

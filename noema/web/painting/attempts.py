@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from noema.core.judging.review import ReviewState
+from noema.core.language import gettext
 from noema.core.progress.value_accuracy import accuracy_of, change_words
 from noema.formats.judgement_json import tally_from_json
 from noema.store.reviews import AttemptRow
@@ -43,7 +44,7 @@ def attempt_lines(attempts: Sequence[AttemptRow]) -> tuple[AttemptLine, ...]:
                 number=number,
                 photograph_id=attempt.photograph_id,
                 strip=strip,
-                state=attempt.review.state.value,
+                state=gettext(attempt.review.state.value),
                 change=change_words(before, now),
                 handed_in=day_of_year(here(attempt.received_at)),
             )

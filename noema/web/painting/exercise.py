@@ -148,7 +148,7 @@ def _task(
     at_once = classes[row.class_id].sees_at_once and state is WorkState.TO_REVIEW
     return Task(
         row=row,
-        state=gettext("look at it") if at_once else _SAID[state],
+        state=gettext("look at it") if at_once else gettext(_SAID[state]),
         due=due_words(row, classes[row.class_id]),
         open=state in _OPEN,
         seen=decided or at_once,

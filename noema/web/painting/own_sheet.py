@@ -7,7 +7,7 @@ from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.naming import cell_names
 from noema.core.judging.review import ReviewState
-from noema.core.language import gettext
+from noema.core.language import gettext, say_kept
 from noema.core.progress.seeing import Seen, seen
 from noema.core.progress.states import PhotoState
 from noema.core.words.amounts import cell_words, opening
@@ -90,7 +90,7 @@ def handed_in_page(photograph_id: int) -> HandedInPage:
         ask=_asked(photo, row) if check is None and row is not None and not unread else (),
         feedback=_feedback(own, attempts, check, row, at_once=at_once) if may and own else None,
         waits=own is not None and check is not None and not may,
-        reason=(photo.reason or "") if unread else "",
+        reason=say_kept(photo.reason or "") if unread else "",
     )
 
 

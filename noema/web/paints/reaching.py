@@ -7,6 +7,7 @@ from flask import Blueprint, render_template
 from noema.core.colour.hvc import lab_of
 from noema.core.colour.names import HueTable
 from noema.core.colour.srgb import lab_to_hex
+from noema.core.language import gettext
 from noema.core.pigments.mix import lab_of_parts
 from noema.core.pigments.partners import Dark, Partner, darks, partners
 from noema.core.pigments.reach import Ceiling, ceilings, reach
@@ -97,11 +98,11 @@ def _partner_line(one: Partner, table: HueTable) -> PartnerLine:
     named = ", ".join(tube.label for tube in one.named_tubes)
     return PartnerLine(
         partner=one,
-        by=" with ".join(tube.label for tube in one.by),
+        by=gettext(" with ").join(tube.label for tube in one.by),
         parts=say_parts(one.parts),
         fill=lab_to_hex(lab_of([left]))[0],
-        left="neutral" if one.goes_neutral else table.lean(left).words,
-        named=f"{one.named}: {named or 'no tube of the set'}" if one.named else "",
+        left=gettext("neutral") if one.goes_neutral else table.lean(left).words,
+        named=f"{one.named}: {named or gettext('no tube of the set')}" if one.named else "",
     )
 
 

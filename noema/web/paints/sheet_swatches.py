@@ -41,7 +41,7 @@ class Line:
         return (
             gettext("1 to %(parts)s %(with_name)s", parts=self.parts, with_name=self.with_name)
             if self.with_name
-            else "masstone"
+            else gettext("masstone")
         )
 
 

@@ -218,7 +218,7 @@ def _row(tube: Tube, swatches: Swatches, words: HueWords) -> TubeRow:
         tube=tube,
         seen=seen,
         swatches=swatches,
-        lean=tube.role.value if tube.role is not Role.COLOUR else lean.words,
+        lean=gettext(tube.role.value) if tube.role is not Role.COLOUR else lean.words,
         temperature=temperature(lean, words.warm_blue) or "",
         caution=pigment_caution(tube),
     )

@@ -48,9 +48,14 @@ class DriftField:
 def make_field(cells: Sequence[CellDrifts]) -> DriftField:
     """Draw the drifts of all students."""
     rows = (
-        ("hue", gettext("up the circle"), "down", [cell.hue for cell in cells]),
-        ("value", "lighter", "darker", [cell.value for cell in cells]),
-        ("intensity", gettext("more intense"), "duller", [cell.chroma for cell in cells]),
+        (gettext("hue"), gettext("up the circle"), gettext("down"), [cell.hue for cell in cells]),
+        (gettext("value"), gettext("lighter"), gettext("darker"), [cell.value for cell in cells]),
+        (
+            gettext("intensity"),
+            gettext("more intense"),
+            gettext("duller"),
+            [cell.chroma for cell in cells],
+        ),
     )
     return DriftField(
         columns=tuple(
@@ -94,12 +99,16 @@ def _astray(cell: CellDrifts) -> str:
     counted = len(cell.value)
     said = [
         gettext(
-            "%(sum)s of %(counted)s off in %(name)s",
-            sum=sum(abs(one) > 1.0 for one in drifts),
+            "%(off)s of %(counted)s off in %(name)s",
+            off=sum(abs(one) > 1.0 for one in drifts),
             counted=counted,
             name=name,
         )
-        for name, drifts in (("hue", cell.hue), ("value", cell.value), ("intensity", cell.chroma))
+        for name, drifts in (
+            (gettext("hue"), cell.hue),
+            (gettext("value"), cell.value),
+            (gettext("intensity"), cell.chroma),
+        )
         if drifts
     ]
     return ", ".join(said) or gettext("nothing counts")

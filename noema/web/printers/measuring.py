@@ -100,9 +100,9 @@ def _taken(text: str) -> tuple[Triple, ...]:
         labs = [tuple(float(part) for part in one.split(",")) for one in text.split()]
         taken = tuple((lightness, a, b) for lightness, a, b in labs)
     except ValueError as wrong:
-        raise Refused(_SPOILED) from wrong
+        raise Refused(gettext(_SPOILED)) from wrong
     if len(taken) > len(squares_to_measure()) or not all(
         isfinite(part) for lab in taken for part in lab
     ):
-        raise Refused(_SPOILED)
+        raise Refused(gettext(_SPOILED))
     return taken

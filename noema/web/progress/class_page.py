@@ -97,7 +97,7 @@ def _places(class_id: int) -> dict[WorkKey, Place]:
         holds = (
             gettext("%(holds)s of %(counted)s", holds=accuracy.holds, counted=accuracy.counted)
             if accuracy
-            else "unsure"
+            else gettext("unsure")
         )
         drawn[(attempt.student_id, attempt.assignment_id)] = (
             strip,

@@ -63,7 +63,7 @@ def shown_courses(
         curves=tuple(make_curve(one, weeks) for one in courses),
         kinds=tuple(
             KindLine(
-                kind=kind_of(kind).label,
+                kind=gettext(kind_of(kind).label),
                 words=tuple(stands(found[s]) if s in found else "" for s in Skill),
             )
             for kind, found in by_kind(tried).items()
@@ -77,5 +77,7 @@ def shown_courses(
 def _next_words(tried: Sequence[Tried], courses: Sequence[SkillCourse], rubric: Rubric) -> str:
     best = next_exercise(tried, courses, rubric)
     return gettext(
-        "Next: %(label)s, %(reason)s.", label=kind_of(best.kind).label.lower(), reason=best.reason
+        "Next: %(label)s, %(reason)s.",
+        label=gettext(kind_of(best.kind).label).lower(),
+        reason=best.reason,
     )

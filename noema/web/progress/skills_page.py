@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from noema.actions.write_rubric import rubric_of
 from noema.core.exercises.catalogue import kind_of
+from noema.core.language import gettext, ngettext
 from noema.core.progress.course import Trend
 from noema.core.progress.next_exercise import next_exercise, stuck_on
 from noema.core.progress.skill_courses import SkillCourse, skill_courses
@@ -89,7 +90,7 @@ def _student(
         overall=overall,
         curve=None if overall is None else make_curve(overall, weeks),
         stuck=", ".join(one.name for one in stuck_on(courses)),
-        next=kind_of(kind).label.lower(),
+        next=gettext(kind_of(kind).label).lower(),
         reason=reason,
         owing=tuple(owing),
     )
@@ -103,10 +104,30 @@ def _says(students: list[StudentSkills]) -> tuple[str, ...]:
     owing = [one for one in students if one.owing]
     says = []
     if moving:
-        says.append(f"{moving} of {len(students)} are better than at the start.")
+        says.append(
+            ngettext(
+                "%(count)s of %(all)s is better than at the start.",
+                "%(count)s of %(all)s are better than at the start.",
+                moving,
+                all=len(students),
+            )
+        )
     if stuck:
         name, count = stuck.most_common(1)[0]
-        says.append(f"{count} {'is' if count == 1 else 'are'} stuck on {name}.")
+        says.append(
+            ngettext(
+                "%(count)s is stuck on %(name)s.",
+                "%(count)s are stuck on %(name)s.",
+                count,
+                name=name,
+            )
+        )
     if owing:
-        says.append(f"{len(owing)} {'owes' if len(owing) == 1 else 'owe'} a sheet that was due.")
+        says.append(
+            ngettext(
+                "%(count)s owes a sheet that was due.",
+                "%(count)s owe a sheet that was due.",
+                len(owing),
+            )
+        )
     return tuple(says)

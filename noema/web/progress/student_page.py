@@ -5,6 +5,7 @@ from itertools import groupby
 
 from noema.actions.say_to import sentence_of
 from noema.core.judging.judgement import Judgement
+from noema.core.language import gettext
 from noema.core.progress.value_accuracy import accuracy_of, change_words, gained
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow, assignments_of_school
@@ -105,7 +106,7 @@ def _attempt_views(
                 strip=strip,
                 change=change_words(before, accuracy),
                 gains=() if troubles is None else tuple(gained(troubles, kinds)),
-                state=attempt.review.state.value,
+                state=gettext(attempt.review.state.value),
                 sentence=attempt.review.sentence or sentence_of(attempt),
             )
         )

@@ -110,8 +110,8 @@ def due(class_id: int) -> Response:
             uid=f"exercise-{one.id}@noema",
             title=f"{row.name}: {one.title}",
             words=gettext(
-                "%(value)s, week %(due_week)s of %(unit_weeks)s",
-                value=one.medium.value,
+                "%(medium)s, week %(due_week)s of %(unit_weeks)s",
+                medium=gettext(one.medium.value),
                 due_week=one.due_week,
                 unit_weeks=one.unit_weeks,
             ),

@@ -140,10 +140,14 @@ def _course(found: SkillCourse) -> PaperCourse:
 def _attempt(one: AttemptRow, row: AssignmentRow) -> PaperAttempt:
     return PaperAttempt(
         title=row.title,
-        when=f"{row.medium.value} · {day(here(one.received_at))} · {one.review.state.value}",
+        when=f"{_when(one, row)} · {gettext(one.review.state.value)}",
         words=one.review.sentence or sentence_of(one),
         joints=_joints(one, {}, {}),
     )
+
+
+def _when(one: AttemptRow, row: AssignmentRow) -> str:
+    return f"{gettext(row.medium.value)} · {day(here(one.received_at))}"
 
 
 def _chart(one: AttemptRow, row: AssignmentRow) -> PaperAttempt:
@@ -151,7 +155,7 @@ def _chart(one: AttemptRow, row: AssignmentRow) -> PaperAttempt:
     mixes = {cell.id: say_parts(cell.parts) for cell in asked.cells if cell.parts}
     return PaperAttempt(
         title=row.title,
-        when=f"{row.medium.value} · {day(here(one.received_at))}",
+        when=_when(one, row),
         words="",
         joints=_joints(one, cell_names(asked), mixes),
     )

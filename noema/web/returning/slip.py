@@ -28,7 +28,7 @@ def moves_said(
 def how_again(medium: Medium) -> tuple[str, ...]:
     """Say how a sheet is tried again."""
     if medium.is_dry:
-        return _AGAIN_DRY
+        return tuple(gettext(line) for line in _AGAIN_DRY)
     start = gettext(
         "Mix the pile once more as you did, then make the one change; if "
         "the pile is big, halve it first."
@@ -36,8 +36,8 @@ def how_again(medium: Medium) -> tuple[str, ...]:
     return (
         start,
         gettext(
-            "Clean the brush between mixes. %(value)s changes as it dries: judge it dry.",
-            value=medium.value.capitalize(),
+            "Clean the brush between mixes. %(medium)s changes as it dries: judge it dry.",
+            medium=gettext(medium.value).capitalize(),
         ),
         gettext("Lay the new paint beside the old: you should see what changed."),
     )

@@ -9,6 +9,7 @@ from noema.actions.print_sheets import print_for_sent_back
 from noema.actions.say_to import sentence_of
 from noema.core.judging.judgement import Judgement
 from noema.core.judging.review import ReviewState
+from noema.core.language import gettext
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
 from noema.store.base import Json
@@ -153,7 +154,7 @@ def _backs(attempts: tuple[AttemptRow, ...], needing: set[int]) -> list[Back]:
             attempt=attempt,
             strip=strip,
             sentence=attempt.review.sentence or sentence_of(attempt),
-            state=attempt.review.state.value,
+            state=gettext(attempt.review.state.value),
             needs_sheet=attempt.photograph_id in needing,
         )
         for attempt, strip in zip(attempts, strips, strict=True)

@@ -8,11 +8,11 @@ from werkzeug.datastructures import MultiDict
 from noema.core.language import N_
 
 VIEWS = {
-    "straight": "Straight",
-    "photograph": "Photograph",
-    "greyscale": "Grey",
-    "squint": "Squint",
-    "isolated": "Alone",
+    "straight": N_("Straight"),
+    "photograph": N_("Photograph"),
+    "greyscale": N_("Grey"),
+    "squint": N_("Squint"),
+    "isolated": N_("Alone"),
     "key": N_("Beside the key"),
     "last": N_("Beside last time"),
 }

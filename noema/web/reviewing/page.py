@@ -18,7 +18,7 @@ from noema.core.judging.judgement import CellJudgement, Judgement, past_toleranc
 from noema.core.judging.review import Review, Verb
 from noema.core.judging.skills import SkillMark, mark_of, skill_marks
 from noema.core.judging.verdict import Verdict
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.photo.hints import hints
 from noema.core.photo.knowledge import Knowledge, knowledge_sentence
 from noema.core.photo.reading import SheetFlag
@@ -134,20 +134,20 @@ def desk_page(photograph_id: int) -> DeskPage:
         key=sight_of_key(layout, judgement, look.cell) if look.view == "key" else None,
         earlier=_earlier(attempt),
         hints=_hints(behind.reading),
-        place="decided"
+        place=gettext("decided")
         if queue.number is None
         else gettext("%(number)s of %(waiting)s", number=queue.number, waiting=queue.waiting),
         before=queue.before,
         after=queue.after,
         look=look,
         cell=judgement.cells[place],
-        cell_verdict=verdict.value,
+        cell_verdict=gettext(verdict.value),
         cell_before=ids[max(place - 1, 0)],
         cell_after=ids[min(place + 1, len(ids) - 1)],
         move=_move(behind, judgement, look.cell, assignment.medium),
         reason=reason_words(judgement.cells[place].reason),
         findings=tuple(finding_words(one, judgement) for one in judgement.findings),
-        views=VIEWS,
+        views={name: gettext(words) for name, words in VIEWS.items()},
         skills=skills,
         mark=mark_of(skills, rubric),
         out_of=rubric.out_of,
@@ -220,12 +220,21 @@ def _suggestion(attempt: AttemptRow, phrases: tuple[PhraseRow, ...]) -> str:
 def _said(line: RecordLine, names: Mapping[str, str]) -> str:
     decision = line.decision
     step = cell_words(names.get(decision.cell or "", ""))
-    what = {
-        Verb.ACCEPT: "accepted the sheet",
-        Verb.SEND_BACK: f"sent it back: “{decision.sentence}”",
-        Verb.LEAVE_OUT: f"left {step} out",
-        Verb.COUNT: f"counted {step} again",
-        Verb.OVERRULE: f"said {step} {(decision.verdict or Verdict.LOOK).value}",
-        Verb.UNDO: "undid the decision before",
-    }[decision.verb]
-    return f"{line.teacher} {what}, {short_moment(here(line.made_at))}"
+    given = {
+        "teacher": line.teacher,
+        "step": step,
+        "when": short_moment(here(line.made_at)),
+        "sentence": decision.sentence,
+        "verdict": gettext((decision.verdict or Verdict.LOOK).value),
+    }
+    return gettext(_DID[decision.verb], **given)
+
+
+_DID = {
+    Verb.ACCEPT: N_("%(teacher)s accepted the sheet, %(when)s"),
+    Verb.SEND_BACK: N_("%(teacher)s sent it back: “%(sentence)s”, %(when)s"),
+    Verb.LEAVE_OUT: N_("%(teacher)s left %(step)s out, %(when)s"),
+    Verb.COUNT: N_("%(teacher)s counted %(step)s again, %(when)s"),
+    Verb.OVERRULE: N_("%(teacher)s said %(step)s %(verdict)s, %(when)s"),
+    Verb.UNDO: N_("%(teacher)s undid the decision before, %(when)s"),
+}

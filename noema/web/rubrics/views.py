@@ -75,7 +75,7 @@ def _page(now: Rubric, *, kept: bool) -> RubricPage:
     lines = tuple(
         WeightsLine(
             name=name,
-            label=kind_of(name).label,
+            label=gettext(kind_of(name).label),
             weights=tuple(
                 (skill.value, f"{now.of_kind(name).get(skill, 0.0):g}") for skill in Skill
             ),
@@ -98,7 +98,7 @@ def _as_sent(sentence: str) -> RubricPage:
     lines = tuple(
         WeightsLine(
             name=name,
-            label=kind_of(name).label,
+            label=gettext(kind_of(name).label),
             weights=tuple(
                 (skill.value, request.form.get(f"{name}.{skill.value}", "")) for skill in Skill
             ),

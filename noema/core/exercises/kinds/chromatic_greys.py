@@ -10,7 +10,7 @@ from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, number
 from noema.core.exercises.paths import cells_of_row, even_stops, way_between
 from noema.core.exercises.tolerance import by_level
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import white_to_show
 from noema.core.pigments.tube import Tube
@@ -22,7 +22,7 @@ _STEPS = (5, 7, 9)
 class GreyOptions(Options):
     """What may be chosen of chromatic greys."""
 
-    steps: int = number("Steps", _STEPS, 7, "Cells of a row, both ends with them.")
+    steps: int = number(N_("Steps"), _STEPS, 7, N_("Cells of a row, both ends with them."))
 
 
 def _ask(chosen: GreyOptions, ground: Ground) -> Asked:
@@ -36,19 +36,24 @@ def _ask(chosen: GreyOptions, ground: Ground) -> Asked:
     for row, pair in enumerate(found, start=1):
         warm, cool = (_greyed(tube, pair.parts, white) for tube in pair.tubes)
         stops = even_stops(way_between(warm, cool, surface), steps, Even.DISTANCE, surface)
-        notes = [f"Grey {n} of {steps}, steered by its parts." for n in range(1, steps + 1)]
+        notes = [
+            gettext("Grey %(n)s of %(steps)s, steered by its parts.", n=n, steps=steps)
+            for n in range(1, steps + 1)
+        ]
         cells = cells_of_row(stops, row, notes)
         label = " and ".join(tube.label for tube in pair.tubes)
         bands.append(Band(label=label, cells=cells, even=Even.DISTANCE))
     return Asked(
         kind=KIND.name,
-        title=f"Chromatic greys, {steps} steps",
+        title=gettext("Chromatic greys, %(steps)s steps", steps=steps),
         arrangement=Arrangement.ROWS,
         bands=tuple(bands),
         how_to=(
-            "Mix both ends of a row with white first: the two tubes, each greyed a little.",
-            "Steer from warm to cool by small touches; keep the value the same.",
-            "Clean the knife between mixes. " + DRY,
+            gettext(
+                "Mix both ends of a row with white first: the two tubes, each greyed a little."
+            ),
+            gettext("Steer from warm to cool by small touches; keep the value the same."),
+            gettext("Clean the knife between mixes. ") + gettext(DRY),
         ),
     )
 
@@ -61,8 +66,8 @@ def _greyed(tube: Tube, dark: tuple[Part, ...], white: Tube) -> tuple[Part, ...]
 
 KIND = Kind(
     name="chromatic-greys",
-    label="Chromatic greys",
-    says="Greys steered from warm to cool.",
+    label=N_("Chromatic greys"),
+    says=N_("Greys steered from warm to cool."),
     options=GreyOptions,
     ask=_ask,
     traits=frozenset({Trait.ANY_TUBE_STEERS}),

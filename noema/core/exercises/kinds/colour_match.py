@@ -13,7 +13,7 @@ from noema.core.exercises.levels import Level
 from noema.core.exercises.options import Lab, Options, at_level, number, some_colours
 from noema.core.exercises.paths import Stop, cell_of
 from noema.core.exercises.tolerance import by_level
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.reach import VALUES, reach
 from noema.core.pigments.recipe import Recipe, recipe
 from noema.core.pigments.says import say_left, say_parts
@@ -33,12 +33,12 @@ class MatchOptions(Options):
     """What may be chosen of a colour match."""
 
     targets: tuple[Lab, ...] = some_colours(
-        "Colours to match, a line each: L, a, b or a mix (left empty: picked by level)",
-        "The colours to match; without, they are picked by level.",
+        N_("Colours to match, a line each: L, a, b or a mix (left empty: picked by level)"),
+        N_("The colours to match; without, they are picked by level."),
         "62.0, 28.5, 51.0\nwarm-yellow:4, ultramarine:1",
     )
-    count: int = number("Colours", _COUNTS, 6, "How many are picked.")
-    level: Level | None = at_level("How far from the tubes colours are picked.")
+    count: int = number(N_("Colours"), _COUNTS, 6, N_("How many are picked."))
+    level: Level | None = at_level(N_("How far from the tubes colours are picked."))
 
 
 def _ask(chosen: MatchOptions, ground: Ground) -> Asked:
@@ -61,19 +61,23 @@ def _ask(chosen: MatchOptions, ground: Ground) -> Asked:
     ]
     return Asked(
         kind=KIND.name,
-        title=f"Colour match, {len(cells)} colours",
+        title=gettext("Colour match, %(count)s colours", count=len(cells)),
         arrangement=Arrangement.ROWS,
         bands=tuple(bands),
         how_to=(
-            "Look first: how light is it? Which hue? How intense? Then mix in that order.",
-            "Put a touch beside the printed colour and squint: value first, then hue, "
-            "then intensity.",
-            "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight.",
+            gettext("Look first: how light is it? Which hue? How intense? Then mix in that order."),
+            gettext(
+                "Put a touch beside the printed colour and squint: value first, "
+                "then hue, then intensity."
+            ),
+            gettext(
+                "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight."
+            ),
         ),
         concerns=limits_said(
             cells,
-            lambda cell: f"Colour {cell.label}",
-            "take another colour, or a set with a stronger tube",
+            lambda cell: gettext("Colour %(label)s", label=cell.label),
+            gettext("take another colour, or a set with a stronger tube"),
         ),
         shows_targets=True,
     )
@@ -97,13 +101,19 @@ def _picked(count: int, by: Level, ground: Ground) -> tuple[tuple[float, float, 
 def _match_cell(n: int, found: Recipe, ground: Ground) -> AskedCell:
     limit = say_left(found, ground.table) if found.away > _MISSED else ""
     stop = Stop(parts=found.parts, lab=found.lab)
-    return cell_of(stop, f"m{n}", str(n), f"Nearest mix: {say_parts(found.parts)}.", limit=limit)
+    return cell_of(
+        stop,
+        f"m{n}",
+        str(n),
+        gettext("Nearest mix: %(say_parts)s.", say_parts=say_parts(found.parts)),
+        limit=limit,
+    )
 
 
 KIND = Kind(
     name="colour-match",
-    label="Colour match",
-    says="Given colours, mixed to match: value first, then hue, then intensity.",
+    label=N_("Colour match"),
+    says=N_("Given colours, mixed to match: value first, then hue, then intensity."),
     options=MatchOptions,
     ask=_ask,
     traits=frozenset({Trait.VALUE_FIRST, Trait.ANY_TUBE_STEERS, Trait.UNLIKE_NEIGHBOURS}),

@@ -32,7 +32,7 @@ from noema.core.exercises.paths import (
     way_between,
 )
 from noema.core.exercises.tolerance import by_level
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import partner
@@ -43,11 +43,14 @@ from noema.core.pigments.tube import Role, Tube
 
 Place = tuple[str, float, tuple[Tube, ...]]  # name, hue100, and the tube where it is one
 _RINGS = (
-    ("tint-in", "tints inside"),
-    ("tint-out", "tints outside"),
-    ("shade", "shades"),
-    ("grey", "greys of each value"),
-    *((f"neutral-{n}", f"greyed, {n} of 4") for n in range(1, 5)),
+    ("tint-in", N_("tints inside")),
+    ("tint-out", N_("tints outside")),
+    ("shade", N_("shades")),
+    ("grey", N_("greys of each value")),
+    ("neutral-1", N_("greyed, 1 of 4")),
+    ("neutral-2", N_("greyed, 2 of 4")),
+    ("neutral-3", N_("greyed, 3 of 4")),
+    ("neutral-4", N_("greyed, 4 of 4")),
 )
 MOST_RINGS = {6: 4, 12: 3, 24: 1}
 """Rings, the pure one included, whose cells stay 12 mm across on a sheet."""
@@ -60,18 +63,18 @@ _DEGREES = 5  # from pure to neutral, of which four are painted
 class WheelOptions(Options):
     """What may be chosen of a colour wheel."""
 
-    hues: int = number("Hues", tuple(MOST_RINGS), 12, "How many hues go round it.")
+    hues: int = number(N_("Hues"), tuple(MOST_RINGS), 12, N_("How many hues go round it."))
     primaries: int = number(
-        "Primaries",
+        N_("Primaries"),
         (3, 6),
         3,
-        "What it stands on: three tubes, or a warm and a cool of each.",
-        words=(("3", "three"), ("6", "split: a warm and a cool of each")),
+        N_("What it stands on: three tubes, or a warm and a cool of each."),
+        words=(("3", N_("three")), ("6", N_("split: a warm and a cool of each"))),
     )
     rings: tuple[str, ...] = words(
-        "Rings", _RINGS, "Rings beside the pure one, each mixed from it.", flag="ring"
+        N_("Rings"), _RINGS, N_("Rings beside the pure one, each mixed from it."), flag="ring"
     )
-    anticlockwise: bool = flag("anticlockwise from yellow", "Which way it runs.")
+    anticlockwise: bool = flag(N_("anticlockwise from yellow"), N_("Which way it runs."))
 
 
 def _ask(chosen: WheelOptions, ground: Ground) -> Asked:
@@ -84,20 +87,24 @@ def _ask(chosen: WheelOptions, ground: Ground) -> Asked:
     inside = [band for ring, band in zip(rings, bands, strict=True) if ring != "tint-out"]
     return Asked(
         kind=KIND.name,
-        title=f"Colour wheel, {hues} hues",
+        title=gettext("Colour wheel, %(hues)s hues", hues=hues),
         arrangement=Arrangement.WHEEL,
         bands=(*outside, pure_band, *inside),
         how_to=(
-            "Primaries first, then the hues between them, each from its two neighbours.",
-            "Start from the lighter colour and bring the darker in by small touches; "
-            "judge the middle by eye, not by parts.",
-            *(("Mix each ring from the pure hue of its wedge.",) if rings else ()),
-            "Clean the brush between hues. Let it dry, then photograph it flat, in daylight.",
+            gettext("Primaries first, then the hues between them, each from its two neighbours."),
+            gettext(
+                "Start from the lighter colour and bring the darker in by small "
+                "touches; judge the middle by eye, not by parts."
+            ),
+            *((gettext("Mix each ring from the pure hue of its wedge."),) if rings else ()),
+            gettext(
+                "Clean the brush between hues. Let it dry, then photograph it flat, in daylight."
+            ),
         ),
         concerns=limits_said(
             pures,
             lambda cell: cell.label.capitalize(),
-            "add a tube that leans to it, or take split primaries",
+            gettext("add a tube that leans to it, or take split primaries"),
         ),
         anticlockwise=chosen.anticlockwise,
     )
@@ -106,7 +113,11 @@ def _ask(chosen: WheelOptions, ground: Ground) -> Asked:
 def _check_rings(hues: int, rings: tuple[str, ...]) -> None:
     if len(rings) >= MOST_RINGS[hues]:
         most = MOST_RINGS[hues] - 1
-        can = f"at most {most} rings more" if most else "no ring but the pure one"
+        can = (
+            gettext("at most %(most)s rings more", most=most)
+            if most
+            else gettext("no ring but the pure one")
+        )
         raise BadExercise(
             gettext(
                 "With %(hues)s hues and %(count)s rings more the cells would be "
@@ -215,11 +226,13 @@ def _pure_cell(
 ) -> AskedCell:
     if tubes:
         stop = stop_of([Part(tube=tubes[0], amount=1.0)], surface)
-        note = f"{tubes[0].label.capitalize()} as it comes."
+        note = gettext("%(label)s as it comes.", label=tubes[0].label.capitalize())
         return cell_of(stop, f"h{n}", name, note, role=CellRole.END)
     mixed = purest(ground.paints.tubes, hue100, surface)
     if mixed and hvc_of(stop_of(mixed, surface).lab).chroma >= _DULL_BELOW:
-        note = f"As intense as these paints mix it: {say_parts(mixed)}."
+        note = gettext(
+            "As intense as these paints mix it: %(say_parts)s.", say_parts=say_parts(mixed)
+        )
         return cell_of(stop_of(mixed, surface), f"h{n}", name, note)
     return _fallen_back(ground, n, name, mixed, surface)
 
@@ -238,8 +251,14 @@ def _fallen_back(
         stop_of(mixed, surface),
         f"h{n}",
         name,
-        f"The nearest these paints come to {name}: {say_parts(mixed)}.",
-        limit=f"these paints can't give a clean {name}, because {reason}",
+        gettext(
+            "The nearest these paints come to %(name)s: %(say_parts)s.",
+            name=name,
+            say_parts=say_parts(mixed),
+        ),
+        limit=gettext(
+            "these paints can't give a clean %(name)s, because %(reason)s", name=name, reason=reason
+        ),
     )
 
 
@@ -280,11 +299,15 @@ def _ring(ring: str, pures: list[AskedCell], ground: Ground) -> Band:
 
 def _tint(cell: AskedCell, ground: Ground) -> tuple[Stop, str]:
     white = (Part(tube=white_of(ground.paints), amount=1.0),)
-    return _halfway(cell, white, ground), f"{cell.label.capitalize()} halfway to white."
+    return _halfway(cell, white, ground), gettext(
+        "%(label)s halfway to white.", label=cell.label.capitalize()
+    )
 
 
 def _shade(cell: AskedCell, ground: Ground) -> tuple[Stop, str]:
-    return _halfway(cell, dark_of(ground.paints), ground), f"{cell.label} halfway to the dark."
+    return _halfway(cell, dark_of(ground.paints), ground), gettext(
+        "%(label)s halfway to the dark.", label=cell.label
+    )
 
 
 def _grey(cell: AskedCell, ground: Ground) -> tuple[Stop, str]:
@@ -294,7 +317,11 @@ def _grey(cell: AskedCell, ground: Ground) -> tuple[Stop, str]:
     way = way_between(dark_of(ground.paints), white, surface)
     place = float(np.argmin(np.abs(way.labs[:, 0] - cell.lab[0])))
     stop = stops_at(way, np.array([place]), surface)[0]
-    return stop, f"Grey as light as {cell.label}: value {cell.hvc.value:.1f}."
+    return stop, gettext(
+        "Grey as light as %(label)s: value %(value)s.",
+        label=cell.label,
+        value=format(cell.hvc.value, ".1f"),
+    )
 
 
 def _neutralised(cell: AskedCell, degree: int, ground: Ground) -> tuple[Stop, str]:
@@ -311,7 +338,12 @@ def _neutralised(cell: AskedCell, degree: int, ground: Ground) -> tuple[Stop, st
     middle = greyest_place(way)
     places = even_places(way.labs[: middle + 1], _DEGREES + 1, Even.DISTANCE)
     stop = stops_at(way, places[degree : degree + 1], surface)[0]
-    return stop, f"{cell.label.capitalize()}, {degree} of {_DEGREES} steps towards its neutral."
+    return stop, gettext(
+        "%(label)s, %(degree)s of %(degrees)s steps towards its neutral.",
+        label=cell.label.capitalize(),
+        degree=degree,
+        degrees=_DEGREES,
+    )
 
 
 def _halfway(cell: AskedCell, end: tuple[Part, ...], ground: Ground) -> Stop:
@@ -322,8 +354,8 @@ def _halfway(cell: AskedCell, end: tuple[Part, ...], ground: Ground) -> Stop:
 
 KIND = Kind(
     name="colour-wheel",
-    label="Colour wheel",
-    says="Every hue from a few tubes, each in its place.",
+    label=N_("Colour wheel"),
+    says=N_("Every hue from a few tubes, each in its place."),
     options=WheelOptions,
     ask=_ask,
     traits=frozenset({Trait.ANY_TUBE_STEERS, Trait.LIGHT_AT_TOP, Trait.OPENS_A_SET}),

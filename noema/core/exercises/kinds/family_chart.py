@@ -15,7 +15,7 @@ from noema.core.exercises.paths import (
     way_between,
     way_of_tubes,
 )
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.tube import Tube
 
@@ -27,10 +27,10 @@ class FamilyOptions(Options):
     """What may be chosen of a family chart."""
 
     tubes: tuple[str, ...] = some_tubes(
-        help="The two tubes of the family; without, the two that come nearest to cancelling."
+        help=N_("The two tubes of the family; without, the two that come nearest to cancelling.")
     )
     hue: str = one_tube(
-        "One tube towards all", "a pair and white", "One tube, led towards every other."
+        N_("One tube towards all"), N_("a pair and white"), N_("One tube, led towards every other.")
     )
 
 
@@ -53,7 +53,13 @@ def _ask(chosen: FamilyOptions, ground: Ground) -> Asked:
                     ladder[level],
                     f"r{level + 1}c{n}",
                     _column_label(n, one, other) if level == 0 else "",
-                    f"Mix {n} of {_COLUMNS}, {level} of {_LEVELS} steps up to white.",
+                    gettext(
+                        "Mix %(n)s of %(columns)s, %(level)s of %(levels)s steps up to white.",
+                        n=n,
+                        columns=_COLUMNS,
+                        level=level,
+                        levels=_LEVELS,
+                    ),
                     role=end_or_step(n, _COLUMNS) if level == 0 else CellRole.STEP,
                     of=f"r1c{n}" if level else "",
                 )
@@ -65,13 +71,15 @@ def _ask(chosen: FamilyOptions, ground: Ground) -> Asked:
     )
     return Asked(
         kind=KIND.name,
-        title=f"Family of {one.label} and {other.label}",
+        title=gettext("Family of %(label)s and %(label2)s", label=one.label, label2=other.label),
         arrangement=Arrangement.ROWS,
         bands=bands,
         how_to=(
-            "Paint the top row first, from one tube to the other, both ends as they come.",
-            "Then take each mix up towards white, row by row, in equal steps of value.",
-            "Clean the knife between columns. Let it dry, then photograph it flat, in daylight.",
+            gettext("Paint the top row first, from one tube to the other, both ends as they come."),
+            gettext("Then take each mix up towards white, row by row, in equal steps of value."),
+            gettext(
+                "Clean the knife between columns. Let it dry, then photograph it flat, in daylight."
+            ),
         ),
     )
 
@@ -104,27 +112,37 @@ def _one_to_all(name: str, ground: Ground) -> Asked:
     bands = []
     for row, other in enumerate(others, start=1):
         stops = even_stops(way_of_tubes(one, other, surface), _COLUMNS, Even.DISTANCE, surface)
-        way = f"equal steps from {one.label} to {other.label}."
-        notes = [f"{n} of {_COLUMNS - 1} {way}" for n in range(_COLUMNS)]
+        way = gettext(
+            "equal steps from %(label)s to %(label2)s.", label=one.label, label2=other.label
+        )
+        notes = [
+            gettext("%(n)s of %(columns)s %(way)s", n=n, columns=_COLUMNS - 1, way=way)
+            for n in range(_COLUMNS)
+        ]
         cells = cells_of_row(stops, row, notes)
         bands.append(Band(label=f"to {other.label}", cells=cells, even=Even.DISTANCE))
     return Asked(
         kind=KIND.name,
-        title=f"Family of {one.label}",
+        title=gettext("Family of %(label)s", label=one.label),
         arrangement=Arrangement.ROWS,
         bands=tuple(bands),
         how_to=(
-            f"Make plenty of {one.label}: every row starts from it.",
-            "Start each step from the lighter of the two and bring the other in by small touches.",
-            "Clean the knife between rows. Let it dry, then photograph it flat, in daylight.",
+            gettext("Make plenty of %(label)s: every row starts from it.", label=one.label),
+            gettext(
+                "Start each step from the lighter of the two and bring the other "
+                "in by small touches."
+            ),
+            gettext(
+                "Clean the knife between rows. Let it dry, then photograph it flat, in daylight."
+            ),
         ),
     )
 
 
 KIND = Kind(
     name="family-chart",
-    label="Family chart",
-    says="A whole range from two tubes and white, or from one tube towards every other.",
+    label=N_("Family chart"),
+    says=N_("A whole range from two tubes and white, or from one tube towards every other."),
     options=FamilyOptions,
     ask=_ask,
     weights=weights(hue=1, value=2, intensity=1, evenness=1),

@@ -31,7 +31,7 @@ from noema.core.exercises.paths import (
     way_between,
 )
 from noema.core.exercises.tolerance import by_level
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import NEUTRAL_ENOUGH, partner, white_to_show
 from noema.core.pigments.reach import why_dull
@@ -48,12 +48,14 @@ _PASSES_GREEN = 0.5  # chroma at which a green on the way, that nobody asked for
 class ChartOptions(Options):
     """What may be chosen of an intensity chart."""
 
-    steps: int = number("Steps", _STEPS, 7, "Cells of a row, the neutral in the middle.")
+    steps: int = number(N_("Steps"), _STEPS, 7, N_("Cells of a row, the neutral in the middle."))
     pairs: tuple[str, ...] = some_pairs(
-        "Pairs", USUAL_PAIRS, "A row each: two hues, or tubes of the set, such as red-green."
+        N_("Pairs"),
+        USUAL_PAIRS,
+        N_("A row each: two hues, or tubes of the set, such as red-green."),
     )
-    tints: bool = flag("a tint under every mix", "Each mix again, let down with white.")
-    sides: bool = flag("the neutral from either side", "The neutral mixed from both ends.")
+    tints: bool = flag(N_("a tint under every mix"), N_("Each mix again, let down with white."))
+    sides: bool = flag(N_("the neutral from either side"), N_("The neutral mixed from both ends."))
 
 
 def _ask(chosen: ChartOptions, ground: Ground) -> Asked:
@@ -85,14 +87,19 @@ def _ask(chosen: ChartOptions, ground: Ground) -> Asked:
         raise BadExercise(f"{concerns[0].sentence} {concerns[0].suggestion.capitalize()}.")
     return Asked(
         kind=KIND.name,
-        title=f"Intensity chart, {steps} steps",
+        title=gettext("Intensity chart, %(steps)s steps", steps=steps),
         arrangement=Arrangement.ROWS,
         bands=tuple(bands),
         how_to=(
-            "Make plenty of both ends of a row first: every step is mixed from them.",
-            "From the lighter end, bring the other in by small touches until it loses intensity.",
-            "The diamond is the neutral: stop where you can't say which side it leans to.",
-            "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight.",
+            gettext("Make plenty of both ends of a row first: every step is mixed from them."),
+            gettext(
+                "From the lighter end, bring the other in by small touches until "
+                "it loses intensity."
+            ),
+            gettext("The diamond is the neutral: stop where you can't say which side it leans to."),
+            gettext(
+                "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight."
+            ),
         ),
         concerns=tuple(concerns),
     )
@@ -129,20 +136,29 @@ def _row(
         other = replace(twin, id=twins_id, label=label, role=CellRole.TWIN, of=twin.id)
         cells.insert(half + 1, other)
         cells[half] = replace(twin, label=f"from {names[0]}")
-    return Band(label=f"{names[0]} and {names[1]}", cells=tuple(cells), even=Even.DISTANCE)
+    return Band(
+        label=f"{names[0]} and {names[1]}",
+        cells=tuple(cells),
+        even=Even.DISTANCE,
+    )
 
 
 def _cell(stop: Stop, cell_id: str, n: int, half: int, names: tuple[str, str]) -> AskedCell:
     at = n - 1
     if at == half:
-        note = "Where the two cancel: it should lean to neither side."
+        note = gettext("Where the two cancel: it should lean to neither side.")
         return cell_of(stop, cell_id, "neutral", note, role=CellRole.NEUTRAL)
     side, left = (names[0], half - at) if at < half else (names[1], at - half)
     pure_end = at in (0, 2 * half)
     note = (
-        f"The {side} end, as intense as it comes."
+        gettext("The %(side)s end, as intense as it comes.", side=side)
         if pure_end
-        else f"{side.capitalize()} with {left} of {half} steps of its intensity left."
+        else gettext(
+            "%(side)s with %(left)s of %(half)s steps of its intensity left.",
+            side=side.capitalize(),
+            left=left,
+            half=half,
+        )
     )
     role = CellRole.END if pure_end else CellRole.STEP
     return cell_of(stop, cell_id, side if pure_end else str(left), note, role=role)
@@ -156,7 +172,7 @@ def _tints(band: Band, row: int, ground: Ground) -> Band:
     for n, cell in enumerate(band.cells, start=1):
         more = Part(tube=white, amount=white_to_show(cell.parts))
         stop = stop_of((*cell.parts, more), surface)
-        note = "The mix above, let down with white to show its hue."
+        note = gettext("The mix above, let down with white to show its hue.")
         cells.append(cell_of(stop, f"t{row}c{n}", "tint", note, role=CellRole.TINT, of=cell.id))
     return Band(label="with white", cells=tuple(cells))
 
@@ -165,8 +181,13 @@ def _missing(ground: Ground, pair: str, name: str) -> Concern:
     reason = why_dull(ground.paints.tubes, (), name, ground.table)
     return Concern(
         cells=(),
-        sentence=f"The row {pair} is left out: these paints can't give {name}, because {reason}.",
-        suggestion="choose another pair, or a set with the missing tube",
+        sentence=gettext(
+            "The row %(pair)s is left out: these paints can't give %(name)s, because %(reason)s.",
+            pair=pair,
+            name=name,
+            reason=reason,
+        ),
+        suggestion=gettext("choose another pair, or a set with the missing tube"),
     )
 
 
@@ -215,9 +236,14 @@ def _weak(ground: Ground, end: AskedCell, name: str) -> Concern | None:
     reason = why_dull(ground.paints.tubes, end.parts, name, ground.table)
     return Concern(
         cells=(end.id,),
-        sentence=f"The {name} end is hardly {name}: these paints stop at chroma "
-        f"{end.hvc.chroma:.1f}, because {reason}.",
-        suggestion="choose another pair, or a set with the missing tube",
+        sentence=gettext(
+            "The %(name)s end is hardly %(name)s: these paints stop at chroma "
+            "%(chroma)s, because %(reason)s.",
+            name=name,
+            chroma=format(end.hvc.chroma, ".1f"),
+            reason=reason,
+        ),
+        suggestion=gettext("choose another pair, or a set with the missing tube"),
     )
 
 
@@ -235,8 +261,13 @@ def _never_neutral(
     lean = ground.table.lean(middle.hvc)
     return Concern(
         cells=(middle.id,),
-        sentence=f"{names[0].capitalize()} and {names[1]} of this set don't cancel: the greyest "
-        f"mix still leans to {lean.hue}.",
+        sentence=gettext(
+            "%(names)s and %(names2)s of this set don't cancel: the greyest "
+            "mix still leans to %(hue)s.",
+            names=names[0].capitalize(),
+            names2=names[1],
+            hue=lean.hue,
+        ),
         suggestion=_by_partner(ground, ends),
     )
 
@@ -245,9 +276,13 @@ def _by_partner(ground: Ground, ends: tuple[tuple[Part, ...], tuple[Part, ...]])
     main = max(ends[0], key=lambda part: part.amount).tube
     found = partner(main, ground.paints.tubes, ground.table)
     if not found.by:
-        return "choose another pair"
-    by = " with a little ".join(tube.label for tube in found.by)
-    return f"grey {main.label} with {by}: within this set that is its true partner"
+        return gettext("choose another pair")
+    by = gettext(" with a little ").join(tube.label for tube in found.by)
+    return gettext(
+        "grey %(label)s with %(by)s: within this set that is its true partner",
+        label=main.label,
+        by=by,
+    )
 
 
 def _green_on_the_way(ground: Ground, band: Band, names: tuple[str, str]) -> AskedCell | None:
@@ -262,8 +297,8 @@ def _green_on_the_way(ground: Ground, band: Band, names: tuple[str, str]) -> Ask
 
 KIND = Kind(
     name="intensity-chart",
-    label="Intensity chart",
-    says="A hue loses its intensity to its complement until neither shows.",
+    label=N_("Intensity chart"),
+    says=N_("A hue loses its intensity to its complement until neither shows."),
     options=ChartOptions,
     ask=_ask,
     plot=Plot.BRIDGE,

@@ -10,7 +10,7 @@ from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, some_tubes
 from noema.core.exercises.paths import cell_of, stop_of
 from noema.core.exercises.tolerance import by_level
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.partners import darks
 from noema.core.pigments.says import say_parts
 
@@ -38,7 +38,11 @@ def _ask(chosen: DarkOptions, ground: Ground) -> Asked:
     for row, dark in enumerate(found, start=1):
         used = [tube_cell(p.tube, f"r{row}c{n}", ground) for n, p in enumerate(dark.parts, start=1)]
         stop = stop_of(dark.parts, ground.paints.binder.dry)
-        note = f"Near black, value {dark.hvc.value:.1f}: {say_parts(dark.parts)}."
+        note = gettext(
+            "Near black, value %(value)s: %(say_parts)s.",
+            value=format(dark.hvc.value, ".1f"),
+            say_parts=say_parts(dark.parts),
+        )
         mix = cell_of(stop, f"r{row}dark", "dark", note, role=CellRole.DARK)
         bands.append(
             Band(
@@ -48,21 +52,24 @@ def _ask(chosen: DarkOptions, ground: Ground) -> Asked:
         )
     return Asked(
         kind=KIND.name,
-        title="Mixed darks",
+        title=gettext("Mixed darks"),
         arrangement=Arrangement.ROWS,
         bands=tuple(bands),
         how_to=(
-            "Paint the tubes of a row first, then the darkest mix that leans nowhere.",
-            "Let a little of it down with white to see where it leans; steer it, then paint both.",
-            "Clean the knife between rows. " + DRY,
+            gettext("Paint the tubes of a row first, then the darkest mix that leans nowhere."),
+            gettext(
+                "Let a little of it down with white to see where it leans; steer "
+                "it, then paint both."
+            ),
+            gettext("Clean the knife between rows. ") + gettext(DRY),
         ),
     )
 
 
 KIND = Kind(
     name="mixed-darks",
-    label="Mixed darks",
-    says="Near-blacks without black, each with its tint.",
+    label=N_("Mixed darks"),
+    says=N_("Near-blacks without black, each with its tint."),
     options=DarkOptions,
     ask=_ask,
     traits=frozenset({Trait.ANY_TUBE_STEERS, Trait.UNLIKE_NEIGHBOURS}),

@@ -9,7 +9,7 @@ from noema.core.exercises.from_paints import eyes_middle, tubes_of
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, flag, some_tubes
 from noema.core.exercises.paths import cell_of
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.tube import Tube
 
 
@@ -18,8 +18,8 @@ class GridOptions(Options):
     """What may be chosen of a mixing grid."""
 
     tubes: tuple[str, ...] = some_tubes()
-    tints: bool = flag("a tint under every mix", "Each mix again, let down with white.")
-    full: bool = flag("both halves of the grid", "Each pair twice, from either side.")
+    tints: bool = flag(N_("a tint under every mix"), N_("Each mix again, let down with white."))
+    full: bool = flag(N_("both halves of the grid"), N_("Each pair twice, from either side."))
 
 
 def _ask(chosen: GridOptions, ground: Ground) -> Asked:
@@ -40,13 +40,13 @@ def _ask(chosen: GridOptions, ground: Ground) -> Asked:
             bands.append(_tinted(bands[-1], f"t{row}", ground))
     return Asked(
         kind=KIND.name,
-        title="Mixing grid",
+        title=gettext("Mixing grid"),
         arrangement=Arrangement.ROWS if chosen.full else Arrangement.STAIRS,
         bands=tuple(bands),
         how_to=(
-            "Paint every tube alone first, where its row meets its own column.",
-            "Then each with each: a mix that looks as far from one as from the other.",
-            "Clean the brush between mixes. " + DRY,
+            gettext("Paint every tube alone first, where its row meets its own column."),
+            gettext("Then each with each: a mix that looks as far from one as from the other."),
+            gettext("Clean the brush between mixes. ") + gettext(DRY),
         ),
     )
 
@@ -54,7 +54,11 @@ def _ask(chosen: GridOptions, ground: Ground) -> Asked:
 def _grid_cell(one: Tube, other: Tube, cell_id: str, ground: Ground) -> AskedCell:
     if one == other:
         return tube_cell(one, cell_id, ground)
-    note = f"{one.label.capitalize()} and {other.label}, as far from one as from the other."
+    note = gettext(
+        "%(label)s and %(label2)s, as far from one as from the other.",
+        label=one.label.capitalize(),
+        label2=other.label,
+    )
     return cell_of(eyes_middle(one, other, ground), cell_id, f"+ {other.label}", note)
 
 
@@ -67,8 +71,8 @@ def _tinted(band: Band, prefix: str, ground: Ground) -> Band:
 
 KIND = Kind(
     name="mixing-grid",
-    label="Mixing grid",
-    says="Every tube with every tube.",
+    label=N_("Mixing grid"),
+    says=N_("Every tube with every tube."),
     options=GridOptions,
     ask=_ask,
     traits=frozenset({Trait.OWN_TUBES_ALONE, Trait.UNLIKE_NEIGHBOURS}),

@@ -23,7 +23,7 @@ from noema.core.exercises.paths import (
     way_between,
 )
 from noema.core.exercises.tolerance import by_level
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import partner
 from noema.core.pigments.qualities import qualities
@@ -33,7 +33,7 @@ from noema.core.pigments.tube import Tube
 _STEPS = range(4, 8)
 _FEWEST, _MOST = 3, 5  # branches
 _WHITE, _PALE_YELLOW = "white", "pale-yellow"
-_LIGHTENERS = ((_WHITE, "white"), (_PALE_YELLOW, "pale yellow: white with a little yellow"))
+_LIGHTENERS = ((_WHITE, N_("white")), (_PALE_YELLOW, N_("pale yellow: white with a little yellow")))
 _ALONE = "by itself"  # a branch that is led nowhere
 _SHOWS = 24.0  # CIEDE2000 from white at which a pale yellow is plainly yellow, and still pale
 _YELLOWS = np.geomspace(0.005, 2.0, 60)  # volumes of yellow to one of white
@@ -44,13 +44,19 @@ _YELLOW = 6.0  # chroma of a tint from which a tube makes a pale yellow, no beig
 class ProgressionOptions(Options):
     """What may be chosen of a progression."""
 
-    hue: str = hue_or_tube("From", "red", "red", "The hue or tube every branch starts from.")
-    tubes: tuple[str, ...] = some_tubes(
-        "Towards (none ticked: its neighbours and its complement)",
-        "Three to five tubes, a branch each; without, neighbours of the hue and what greys it.",
+    hue: str = hue_or_tube(
+        N_("From"), "red", "red", N_("The hue or tube every branch starts from.")
     )
-    steps: int = number("Steps", _STEPS, 5, "Cells of a branch, from the mix up to the light.")
-    lighten: str = word("Lighten with", _LIGHTENERS, _WHITE, "What every branch is led up to.")
+    tubes: tuple[str, ...] = some_tubes(
+        N_("Towards (none ticked: its neighbours and its complement)"),
+        N_("Three to five tubes, a branch each; without, neighbours of the hue and what greys it."),
+    )
+    steps: int = number(
+        N_("Steps"), _STEPS, 5, N_("Cells of a branch, from the mix up to the light.")
+    )
+    lighten: str = word(
+        N_("Lighten with"), _LIGHTENERS, _WHITE, N_("What every branch is led up to.")
+    )
 
 
 def _ask(chosen: ProgressionOptions, ground: Ground) -> Asked:
@@ -64,16 +70,28 @@ def _ask(chosen: ProgressionOptions, ground: Ground) -> Asked:
         bands.append(Band(label=label, cells=cells, even=Even.DISTANCE))
     return Asked(
         kind=KIND.name,
-        title=f"Progression of {name}, with {words}",
+        title=gettext("Progression of %(name)s, with %(words)s", name=name, words=words),
         arrangement=Arrangement.ROWS,
         bands=tuple(bands),
         how_to=(
-            f"Mix plenty of {name} first ({say_parts(base)}): every branch starts from it.",
-            "Lead each branch halfway to its tube; that is its first cell."
-            + (f" The one by itself begins with {name}." if bands[0].label == _ALONE else ""),
-            f"Then lighten each in even steps with {words} ({say_parts(light)}). "
-            "Which branches stay lively?",
-            "Clean the knife between branches. " + DRY,
+            gettext(
+                "Mix plenty of %(name)s first (%(say_parts)s): every branch starts from it.",
+                name=name,
+                say_parts=say_parts(base),
+            ),
+            gettext("Lead each branch halfway to its tube; that is its first cell.")
+            + (
+                gettext(" The one by itself begins with %(name)s.", name=name)
+                if bands[0].label == _ALONE
+                else ""
+            ),
+            gettext(
+                "Then lighten each in even steps with %(words)s (%(say_parts)s). "
+                "Which branches stay lively?",
+                words=words,
+                say_parts=say_parts(light),
+            ),
+            gettext("Clean the knife between branches. ") + gettext(DRY),
         ),
     )
 
@@ -165,16 +183,21 @@ def _is_yellow(tube: Tube, ground: Ground) -> bool:
 
 def _notes(steps: int, mix: tuple[Part, ...], light: tuple[Part, ...]) -> list[str]:
     return [
-        f"The branch as it is led: {say_parts(mix)}.",
-        *(f"{n} of {steps - 1} equal steps up to the light." for n in range(1, steps - 1)),
-        f"What it is lightened with: {say_parts(light)}.",
+        gettext("The branch as it is led: %(say_parts)s.", say_parts=say_parts(mix)),
+        *(
+            gettext("%(n)s of %(steps)s equal steps up to the light.", n=n, steps=steps - 1)
+            for n in range(1, steps - 1)
+        ),
+        gettext("What it is lightened with: %(say_parts)s.", say_parts=say_parts(light)),
     ]
 
 
 KIND = Kind(
     name="progression",
-    label="Progression",
-    says="One hue led towards others and lightened: white turns chalky, pale yellow stays lively.",
+    label=N_("Progression"),
+    says=N_(
+        "One hue led towards others and lightened: white turns chalky, pale yellow stays lively."
+    ),
     options=ProgressionOptions,
     ask=_ask,
     plot=Plot.PATH,

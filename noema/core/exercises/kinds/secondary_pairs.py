@@ -17,7 +17,7 @@ from noema.core.exercises.from_paints import eyes_middle, purest
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options
 from noema.core.exercises.paths import Stop, cell_of, stop_of
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.reach import tubes_of_hue, why_dull
 from noema.core.pigments.says import say_parts
 from noema.core.pigments.tube import Tube
@@ -45,13 +45,13 @@ def _ask(_chosen: Options, ground: Ground) -> Asked:
         )
     return Asked(
         kind=KIND.name,
-        title="Secondary pairs",
+        title=gettext("Secondary pairs"),
         arrangement=Arrangement.ROWS,
         bands=tuple(bands),
         how_to=(
-            "Paint both tubes of a pair first, then the secondary between them.",
-            "Use the same two tubes and nothing else; clean the knife between pairs.",
-            "Which pair stays clean, and which goes dull? " + DRY,
+            gettext("Paint both tubes of a pair first, then the secondary between them."),
+            gettext("Use the same two tubes and nothing else; clean the knife between pairs."),
+            gettext("Which pair stays clean, and which goes dull? ") + gettext(DRY),
         ),
         concerns=(*concerns, *_dull_pairs(bands)),
     )
@@ -62,15 +62,19 @@ def _dull_pairs(bands: list[Band]) -> tuple[Concern, ...]:
     return limits_said(
         (cell for band in bands for cell in band.cells),
         lambda cell: cell.label.capitalize(),
-        "leave it in to show the difference: it isn't held against anybody",
+        gettext("leave it in to show the difference: it isn't held against anybody"),
     )
 
 
 def _lacks(name: str, lacking: str) -> Concern:
     return Concern(
         cells=(),
-        sentence=f"The {name} row is left out: there is no {lacking} in the set.",
-        suggestion=f"add a {lacking}, or choose another set",
+        sentence=gettext(
+            "The %(name)s row is left out: there is no %(lacking)s in the set.",
+            name=name,
+            lacking=lacking,
+        ),
+        suggestion=gettext("add a %(lacking)s, or choose another set", lacking=lacking),
     )
 
 
@@ -87,8 +91,13 @@ def _pairs_band(name: str, row: int, pairs: list[tuple[Tube, Tube]], ground: Gro
     cells: list[AskedCell] = []
     for n, (pair, cell) in enumerate(mixed, start=1):
         clean = cell.hvc.chroma >= _CLEAN_SHARE * best and not cell.limit
-        word = "clean" if clean else "muted"
-        note = f"{word.capitalize()}: chroma {cell.hvc.chroma:.1f}, from {say_parts(cell.parts)}."
+        word = gettext("clean") if clean else gettext("muted")
+        note = gettext(
+            "%(word)s: chroma %(chroma)s, from %(say_parts)s.",
+            word=word.capitalize(),
+            chroma=format(cell.hvc.chroma, ".1f"),
+            say_parts=say_parts(cell.parts),
+        )
         cells += [
             tube_cell(pair[0], f"r{row}p{n}a", ground),
             cell_of(
@@ -96,7 +105,11 @@ def _pairs_band(name: str, row: int, pairs: list[tuple[Tube, Tube]], ground: Gro
                 f"r{row}p{n}m",
                 name,
                 note,
-                limit=f"this pair can't give {name}: {cell.limit}" if cell.limit else "",
+                limit=gettext(
+                    "this pair can't give %(name)s: %(limit)s", name=name, limit=cell.limit
+                )
+                if cell.limit
+                else "",
                 role=CellRole.SECONDARY,
             ),
             tube_cell(pair[1], f"r{row}p{n}b", ground),
@@ -106,8 +119,8 @@ def _pairs_band(name: str, row: int, pairs: list[tuple[Tube, Tube]], ground: Gro
 
 KIND = Kind(
     name="secondary-pairs",
-    label="Secondary pairs",
-    says="Every warm and cool pairing of the primaries: which stays clean?",
+    label=N_("Secondary pairs"),
+    says=N_("Every warm and cool pairing of the primaries: which stays clean?"),
     options=Options,
     ask=_ask,
     traits=frozenset({Trait.CLEAN_BESIDE_MUTED, Trait.OWN_TUBES_ALONE, Trait.UNLIKE_NEIGHBOURS}),

@@ -8,6 +8,7 @@ from noema.core.exercises.from_paints import dark_of, white_of
 from noema.core.exercises.kind import Kind, Plot, weights
 from noema.core.exercises.ladder import Ladder, LadderOptions, ladder
 from noema.core.exercises.paths import even_stops, way_between
+from noema.core.language import N_
 from noema.core.pigments.mix import Part, lab_of_parts
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Tube
@@ -24,16 +25,18 @@ def _to_grey(tube: Tube, paints: PaintSet) -> tuple[Part, ...]:
 
 _LADDER = Ladder(
     kind="tone-ladder",
-    name="Tone ladder",
-    end="the grey",
+    name=N_("Tone ladder"),
+    end=N_("the grey"),
     to=_to_grey,
-    how_to="Mix a grey of the colour's own value first; then let the colour take it step by step.",
+    how_to=N_(
+        "Mix a grey of the colour's own value first; then let the colour take it step by step."
+    ),
 )
 
 KIND = Kind(
     name=_LADDER.kind,
     label=_LADDER.name,
-    says="Each tube with more and more grey of its own value.",
+    says=N_("Each tube with more and more grey of its own value."),
     options=LadderOptions,
     ask=partial(ladder, what=_LADDER),
     plot=Plot.PATH,

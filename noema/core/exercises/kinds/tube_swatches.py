@@ -8,6 +8,7 @@ from noema.core.exercises.from_paints import tubes_of, white_or_paper
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, some_tubes
 from noema.core.exercises.paths import Stop, cell_of, stop_of
+from noema.core.language import N_, gettext
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import Part, film_labs
 
@@ -31,12 +32,14 @@ def _ask(chosen: SwatchOptions, ground: Ground) -> Asked:
         thin = Stop(parts=parts, lab=(lab[0], lab[1], lab[2]))
         cells = [
             tube_cell(tube, f"s{n}a", ground, tube.label),
-            cell_of(thin, f"s{n}b", "thin", "Brushed out until the paper shows.", of=f"s{n}a"),
+            cell_of(
+                thin, f"s{n}b", "thin", gettext("Brushed out until the paper shows."), of=f"s{n}a"
+            ),
         ]
         if ground.paints.binder is not Binder.WATERCOLOUR:
             white = Part(tube=white_or_paper(ground.paints), amount=_TINT)
             tint = stop_of((*parts, white), surface)
-            note = "One volume with ten of white."
+            note = gettext("One volume with ten of white.")
             cells.append(cell_of(tint, f"s{n}c", "1 to 10", note, role=CellRole.TINT, of=f"s{n}a"))
         rows.append(cells)
     half = (len(rows) + 1) // 2 if len(rows) > 7 else len(rows)
@@ -45,12 +48,14 @@ def _ask(chosen: SwatchOptions, ground: Ground) -> Asked:
     ]
     return Asked(
         kind=KIND.name,
-        title="Tube swatches",
+        title=gettext("Tube swatches"),
         arrangement=Arrangement.ROWS,
         bands=tuple(Band(label="", cells=tuple(row)) for row in joined),
         how_to=(
-            "Each tube three times: thick, brushed out thin, and one volume with ten of white.",
-            "Measure the volumes with the same spoon. Clean the knife between tubes.",
+            gettext(
+                "Each tube three times: thick, brushed out thin, and one volume with ten of white."
+            ),
+            gettext("Measure the volumes with the same spoon. Clean the knife between tubes."),
             DRY,
         ),
     )
@@ -58,8 +63,8 @@ def _ask(chosen: SwatchOptions, ground: Ground) -> Asked:
 
 KIND = Kind(
     name="tube-swatches",
-    label="Tube swatches",
-    says="Every tube thick, thin and as a tint: a class learns its paints.",
+    label=N_("Tube swatches"),
+    says=N_("Every tube thick, thin and as a tint: a class learns its paints."),
     options=SwatchOptions,
     ask=_ask,
     traits=frozenset({Trait.SHOWS_TUBES, Trait.UNLIKE_NEIGHBOURS}),

@@ -27,11 +27,20 @@ from noema.core.exercises.paths import (
     way_between,
 )
 from noema.core.exercises.tolerance import by_level
+from noema.core.language import N_, gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.says import say_parts
 
 _STEPS = range(5, 12)
-_STEP_WORDS = ("five", "six", "seven", "eight", "nine", "ten", "eleven")
+_STEP_WORDS = (
+    N_("five"),
+    N_("six"),
+    N_("seven"),
+    N_("eight"),
+    N_("nine"),
+    N_("ten"),
+    N_("eleven"),
+)
 _NEUTRAL = "neutral"
 _SHORT = 0.25  # values a fixed end may lie beyond the paints before it is said
 
@@ -40,8 +49,12 @@ _SHORT = 0.25  # values a fixed end may lie beyond the paints before it is said
 class ScaleOptions(Options):
     """What may be chosen of a value scale."""
 
-    steps: int = number("Steps", _STEPS, 9, "Cells from dark to light, both ends with them.")
-    hue: str = hue_or_tube("Of", _NEUTRAL, "neutral", "What it leads through: a hue or a tube.")
+    steps: int = number(
+        N_("Steps"), _STEPS, 9, N_("Cells from dark to light, both ends with them.")
+    )
+    hue: str = hue_or_tube(
+        N_("Of"), _NEUTRAL, "neutral", N_("What it leads through: a hue or a tube.")
+    )
 
 
 def _ask(chosen: ScaleOptions, ground: Ground) -> Asked:
@@ -53,12 +66,22 @@ def _ask(chosen: ScaleOptions, ground: Ground) -> Asked:
     stops = even_stops(way, steps, Even.VALUE, surface)
     cells = _fixed_cells(way, steps, ground) if fixed else _cells(stops, steps)
     how_to = (
-        f"Make plenty of both ends first: {say_parts(dark)}, and white.",
-        "Start each step from the lighter pile and bring in the darker by small touches; "
-        "clean the knife between mixes.",
-        "Let it dry, squint: every step should jump the same. Photograph it flat, in daylight.",
+        gettext(
+            "Make plenty of both ends first: %(say_parts)s, and white.", say_parts=say_parts(dark)
+        ),
+        gettext(
+            "Start each step from the lighter pile and bring in the darker by "
+            "small touches; clean the knife between mixes."
+        ),
+        gettext(
+            "Let it dry, squint: every step should jump the same. Photograph it flat, in daylight."
+        ),
     )
-    return _scale(cells, f"Value scale of {chosen.hue}" if hue else "Value scale", how_to)
+    return _scale(
+        cells,
+        gettext("Value scale of %(hue)s", hue=chosen.hue) if hue else gettext("Value scale"),
+        how_to,
+    )
 
 
 def _ask_plainly(chosen: ScaleOptions, medium: Medium) -> Asked | None:
@@ -66,20 +89,24 @@ def _ask_plainly(chosen: ScaleOptions, medium: Medium) -> Asked | None:
         return None
     values = even_values(REACH[medium].darkest, REACH[medium].lightest, chosen.steps)
     cells = tuple(_plain_cell(n, value, chosen.steps) for n, value in enumerate(values, start=1))
-    return _scale(cells, "Value scale", _how_to(medium))
+    return _scale(cells, gettext("Value scale"), _how_to(medium))
 
 
 def _scale(cells: tuple[AskedCell, ...], name: str, how_to: tuple[str, ...]) -> Asked:
     return Asked(
         kind=KIND.name,
-        title=f"{name}, {_STEP_WORDS[len(cells) - _STEPS[0]]} steps",
+        title=gettext(
+            "%(name)s, %(step_words)s steps",
+            name=name,
+            step_words=gettext(_STEP_WORDS[len(cells) - _STEPS[0]]),
+        ),
         arrangement=Arrangement.ROWS,
         bands=(Band(label="", cells=cells, even=Even.VALUE),),
         how_to=how_to,
         concerns=limits_said(
             cells,
-            lambda cell: f"Step {cell.label}",
-            "hold the steps against the student's own ends instead",
+            lambda cell: gettext("Step %(label)s", label=cell.label),
+            gettext("hold the steps against the student's own ends instead"),
         ),
     )
 
@@ -111,7 +138,7 @@ def _fixed_cells(way: Way, steps: int, ground: Ground) -> tuple[AskedCell, ...]:
         stop = stops_at(way, np.array([place]), ground.paints.binder.dry)[0]
         off = float(np.interp(place, np.arange(len(values)), values)) - value
         lightness, a, b = value_to_lab(value).tolist()
-        limit = "" if abs(off) <= _SHORT else "these paints stop before it"
+        limit = "" if abs(off) <= _SHORT else gettext("these paints stop before it")
         asked = Stop(parts=stop.parts, lab=stop.lab if limit else (lightness, a, b))
         note, role = _note(n, steps), end_or_step(n, steps)
         cells.append(cell_of(asked, f"c{n}", str(n), note, limit=limit, role=role))
@@ -126,47 +153,64 @@ def _plain_cell(n: int, value: float, steps: int) -> AskedCell:
         lab=(lightness, a, b),
         hvc=hvc_of((lightness, a, b)),
         parts=(),
-        note=f"Value {value:.1f}.",
+        note=gettext("Value %(value)s.", value=format(value, ".1f")),
         role=end_or_step(n, steps),
     )
 
 
 def _note(n: int, steps: int) -> str:
     if n == 1:
-        return "The darkest these paints make."
+        return gettext("The darkest these paints make.")
     if n == steps:
-        return "White as it comes."
-    return f"{n - 1} of {steps - 1} equal steps of value up from the dark."
+        return gettext("White as it comes.")
+    return gettext(
+        "%(n)s of %(steps)s equal steps of value up from the dark.", n=n - 1, steps=steps - 1
+    )
 
 
 def _how_to(medium: Medium) -> tuple[str, str]:
     """Give the two lines printed on the sheet, in the order a painter works."""
     if medium is Medium.WATERCOLOUR:
         return (
-            "Make both ends first: bare paper at one, your strongest wash at the other. "
-            "Then the middle, then the steps between, with more water for each lighter one.",
-            "Let each wash dry before you judge it; another layer makes it darker. "
-            "Squint: every step should jump the same. Photograph it flat, in daylight.",
+            gettext(
+                "Make both ends first: bare paper at one, your strongest wash at "
+                "the other. Then the middle, then the steps between, with more "
+                "water for each lighter one."
+            ),
+            gettext(
+                "Let each wash dry before you judge it; another layer makes it "
+                "darker. Squint: every step should jump the same. Photograph it "
+                "flat, in daylight."
+            ),
         )
     if medium.is_dry:
         return (
-            "Make both ends first: bare paper at one, your darkest dark at the other. "
-            "Then the middle, then the steps between.",
-            "Build up each step in thin layers right to the outline. "
-            "Squint: every step should jump the same. Photograph it flat, in daylight.",
+            gettext(
+                "Make both ends first: bare paper at one, your darkest dark at the "
+                "other. Then the middle, then the steps between."
+            ),
+            gettext(
+                "Build up each step in thin layers right to the outline. Squint: "
+                "every step should jump the same. Photograph it flat, in daylight."
+            ),
         )
     return (
-        "Mix plenty of both ends first. Start each step from the lighter pile and bring in the "
-        "darker by small touches; clean the knife between mixes.",
-        "Paint each step thick and even, right to the outline. "
-        "Let it dry, squint, then photograph it flat, in daylight.",
+        gettext(
+            "Mix plenty of both ends first. Start each step from the lighter "
+            "pile and bring in the darker by small touches; clean the knife "
+            "between mixes."
+        ),
+        gettext(
+            "Paint each step thick and even, right to the outline. Let it dry, "
+            "squint, then photograph it flat, in daylight."
+        ),
     )
 
 
 KIND = Kind(
     name="value-scale",
-    label="Value scale",
-    says="Black to white in steps the eye counts as equal.",
+    label=N_("Value scale"),
+    says=N_("Black to white in steps the eye counts as equal."),
     options=ScaleOptions,
     ask=_ask,
     without_paints=_ask_plainly,
