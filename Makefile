@@ -1,6 +1,6 @@
 PY = .venv/bin/python
 
-.PHONY: demo stop test assets bench screenshots
+.PHONY: demo stop test assets catalogue bench screenshots
 
 demo:
 	@sh tools/bootstrap.sh demo && $(PY) -m tools.local demo
@@ -13,6 +13,9 @@ test:
 
 assets:
 	@sh tools/bootstrap.sh assets && npm ci --no-audit --no-fund --loglevel=error && $(PY) tools/build_assets.py
+
+catalogue:
+	@sh tools/bootstrap.sh test && $(PY) -m tools.catalogue
 
 bench:
 	@sh tools/bootstrap.sh test && $(PY) -m bench.run

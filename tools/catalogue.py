@@ -7,6 +7,7 @@ in a longer language.
 """
 
 import io
+import json
 import re
 import tomllib
 from collections.abc import Iterator
@@ -20,8 +21,14 @@ from babel.messages.pofile import write_po
 ROOT = Path(__file__).parents[1]
 FOLDER = ROOT / "noema/web/translations"
 TEMPLATE = FOLDER / "messages.pot"
+SCRIPTS = FOLDER / "scripts.json"
 PSEUDO = FOLDER / "en_001/LC_MESSAGES/messages.mo"
-METHODS = [("**/static/**", "ignore"), ("**.py", "python"), ("**.html", "jinja2")]
+METHODS = [
+    ("**/*.min.js", "ignore"),
+    ("**.js", "javascript"),
+    ("**.py", "python"),
+    ("**.html", "jinja2"),
+]
 KEYWORDS = {"gettext": None, "ngettext": (1, 2), "_": None, "N_": None}
 OPTIONS = {"**.html": {"trimmed": "true", "silent": "false"}}
 OPENS, CLOSES = "⟦", "⟧"
@@ -57,6 +64,16 @@ def template_of(catalogue: Catalog) -> bytes:
     return written.getvalue()
 
 
+def scripts_of(catalogue: Catalog) -> str:
+    """List what scripts say, which a page has to bring along."""
+    said = [
+        message.id
+        for message in catalogue
+        if any(file.endswith(".js") for file, _ in message.locations)
+    ]
+    return json.dumps(sorted(said), ensure_ascii=False, indent=1) + "\n"
+
+
 def pseudo(message: str) -> str:
     """Say a message in the pseudo-language; what is filled in stays.
 
@@ -86,6 +103,7 @@ def pseudo_of(catalogue: Catalog) -> bytes:
 def main() -> None:
     catalogue = collected()
     PSEUDO.parent.mkdir(parents=True, exist_ok=True)
+    SCRIPTS.write_text(scripts_of(catalogue), encoding="utf-8")
     TEMPLATE.write_bytes(template_of(catalogue))
     PSEUDO.write_bytes(pseudo_of(catalogue))
     print(f"{len(catalogue)} messages")

@@ -29,6 +29,7 @@ from noema.core.photo.stages.sample import SampledSheet, sample
 from noema.formats.photo_file import open_photo
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.studio import take_picture
+from tools.make_colour_prior import kind_of_lamp
 from tools.photographs import any_sheet_of, hand_of, with_known_print
 
 FIRST_SEED, PHOTOGRAPHS = 60_000, 60
@@ -42,6 +43,7 @@ PLAIN = replace(DOUBT, wider=1.0, lamp_untold=1.0, tone_between_cells=0.0, paint
 class Cell:
     """One painted cell without a flag, with its error and what its doubt is made of."""
 
+    lamp: int  # which kind; -1: daylight and what comes near it
     told: bool  # whether coloured patches told something of the lamp
     away: float  # CIEDE2000, over the plain sigma
     value: float  # steps off
@@ -53,7 +55,7 @@ class Cell:
 def sampled(
     seed: int, preset: str, known: bool
 ) -> tuple[SampledSheet, dict[str, np.ndarray]] | None:
-    """Photograph a sheet and read it up to its samples; also give the truth of painted cells."""
+    """Photograph a sheet and read it up to its samples; also give the true colours and the lamp."""
     layout, pdf = any_sheet_of(seed)
     taken = take_picture(layout, pdf, seed=seed, preset=preset, hand=hand_of(seed), size_px=SIZE_PX)
     if known:
@@ -68,7 +70,7 @@ def sampled(
         return None
     truth = zip(layout.cells, taken.truth, strict=True)
     labs = {cell.id: np.array(true.lab) for cell, true in truth if true.lab is not None}
-    return sample(tone_and_colour(lit)), labs
+    return sample(tone_and_colour(lit)), labs, kind_of_lamp(taken.lamp)
 
 
 def cells_of(seed: int, preset: str, known: bool) -> list[list[Cell]]:
@@ -76,7 +78,7 @@ def cells_of(seed: int, preset: str, known: bool) -> list[list[Cell]]:
     read = sampled(seed, preset, known)
     if read is None:
         return []
-    sheet, truth = read
+    sheet, truth, lamp = read
     plain, curved, painted = (
         {cell.id: cell for cell in doubt(sheet, parameters)}
         for parameters in (
@@ -93,6 +95,7 @@ def cells_of(seed: int, preset: str, known: bool) -> list[list[Cell]]:
         own = plain[name].sigma_step ** 2
         row.append(
             Cell(
+                lamp=lamp,
                 told=told,
                 away=float(ciede2000(plain[name].lab, lab)) / plain[name].sigma,
                 value=plain[name].hvc.value - hvc_of(lab).value,

@@ -85,7 +85,7 @@ def one_camera(seed: int) -> Lesson:
     """Fit one camera, and look at what files would have cut off."""
     rng = default_rng(seed)
     optics = draw_optics(rng, "class" if seed % DAYLIGHT_EVERY else "easy")
-    lamp = next((n for n, kind in enumerate(KINDS_OF_LAMP) if optics.lamp in kind), -1)
+    lamp = kind_of_lamp(optics.lamp)
     paper = load_paper(rng, 1.0).paper
     spectra = any_paints(rng)
     raw = optics.seen(spectra) / optics.seen(paper[None])
@@ -101,6 +101,11 @@ def one_camera(seed: int) -> Lesson:
     }
     maps, rests = np.stack([of_paint, of_ink]), np.stack([paint_rest, ink_rest])
     return Lesson(lamp, maps, rests, left, cut_off)
+
+
+def kind_of_lamp(lamp: str) -> int:
+    """Give which kind a measured lamp is of; -1: daylight and what comes near it."""
+    return next((n for n, kind in enumerate(KINDS_OF_LAMP) if lamp in kind), -1)
 
 
 def any_paints(rng: Generator) -> np.ndarray:

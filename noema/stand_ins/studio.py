@@ -31,6 +31,7 @@ class TakenPicture:
     patches: Mapping[str, Triple]  # the true colour of each reference patch, as printed
     shine: Mapping[str, float]  # light thrown back from each cell, as a share of white paper's
     mishap: Mishap
+    lamp: str  # it was taken under
 
 
 def take_picture(
@@ -65,6 +66,7 @@ def take_picture(
         patches=patch_labs(layout, press),
         shine=_over_cells(shine, layout),
         mishap=mishap,
+        lamp=optics.lamp,
     )
 
 

@@ -6,7 +6,9 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect, sync_playwright
 
-from tests.trade import PASSWORD, School
+from noema.core.joining.card import card_words
+from noema.store.students import join_of_class, student_by_id
+from tests.trade import PASSWORD, SECRET, School
 
 AXE = (Path(__file__).parent / "axe.min.js").read_text(encoding="utf-8")
 GRAVE = ("serious", "critical")
@@ -48,6 +50,17 @@ def grave_faults(page: Page) -> list[tuple[str, str]]:
     page.evaluate(AXE)
     found = page.evaluate("async () => (await axe.run()).violations")
     return [(one["id"], one["nodes"][0]["html"]) for one in found if one["impact"] in GRAVE]
+
+
+def hold_out_card(page: Page, school: School) -> None:
+    """Come in as the first student of a class, by the address on their card."""
+    with school.sessions() as session:
+        join = join_of_class(session, school.class_id)
+        holder = student_by_id(session, school.sheets()[0].student_id or 0)
+    assert holder is not None
+    words = "-".join(card_words(SECRET, holder.id, holder.card_serial))
+    page.goto(f"/join?code={join.join_code}&card={words}")
+    page.locator("main form button").first.click()
 
 
 def log_in(page: Page, school: School) -> None:

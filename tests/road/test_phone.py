@@ -10,11 +10,9 @@ from PIL import Image
 from playwright.sync_api import expect, sync_playwright
 
 from noema.actions.show_readings import show_readings
-from noema.core.joining.card import card_words
 from noema.store.photographs import photo_of_school
-from noema.store.students import join_of_class, student_by_id
-from tests.road.browser import CHROMIUM, FLAGS, grave_faults
-from tests.trade import SECRET, found_school
+from tests.road.browser import CHROMIUM, FLAGS, grave_faults, hold_out_card
+from tests.trade import found_school
 
 PHONE = {"width": 390, "height": 844}
 THIRD_GENERATION = {
@@ -44,12 +42,7 @@ def slowed(page, **changed):
 
 
 def comes_in(page, school):
-    with school.sessions() as session:
-        join = join_of_class(session, school.class_id)
-        holder = student_by_id(session, school.sheets()[0].student_id)
-    words = "-".join(card_words(SECRET, holder.id, holder.card_serial))
-    page.goto(f"/join?code={join.join_code}&card={words}")
-    page.get_by_role("button", name="Come in").click()
+    hold_out_card(page, school)
     expect(page.get_by_role("heading", name="To paint")).to_be_visible()
 
 

@@ -2,8 +2,9 @@
 
 from collections.abc import Callable, Mapping
 
+from noema.core.coaching.advice import PRAISE, STRAYS
 from noema.core.judging.judgement import Finding, FindingKind, Judgement, Manner
-from noema.core.language import gettext, ngettext
+from noema.core.language import N_, gettext, ngettext
 from noema.core.words.amounts import cells_words, end_words, listed, opening, step_words
 from noema.core.words.tubes import tube_words
 
@@ -233,3 +234,33 @@ _SAYS: Mapping[FindingKind, Callable[[Finding, Labels, Labels], str]] = {
     FindingKind.THIN: _thin,
     FindingKind.OVER_LINE: _over_line,
 }
+
+_SUBJECTS = {
+    FindingKind.WET.value: N_("wet"),
+    FindingKind.EMPTY.value: N_("empty"),
+    FindingKind.SWAPPED.value: N_("swapped"),
+    FindingKind.CONTAMINATED.value: N_("contaminated"),
+    FindingKind.WRONG_TUBE.value: N_("wrong tube"),
+    FindingKind.NOT_NEUTRAL.value: N_("not neutral"),
+    FindingKind.TWO_NEUTRALS.value: N_("two neutrals"),
+    FindingKind.BUNCHED.value: N_("bunched"),
+    FindingKind.ORDER.value: N_("order"),
+    FindingKind.TOGETHER.value: N_("together"),
+    FindingKind.JUMP.value: N_("jump"),
+    FindingKind.LEANS.value: N_("leans"),
+    FindingKind.DULL.value: N_("dull"),
+    FindingKind.WANDERS.value: N_("wanders"),
+    FindingKind.CAST.value: N_("cast"),
+    FindingKind.SHORT_DARK.value: N_("short dark"),
+    FindingKind.SHORT_LIGHT.value: N_("short light"),
+    FindingKind.VALUES.value: N_("values"),
+    FindingKind.THIN.value: N_("thin"),
+    FindingKind.OVER_LINE.value: N_("over line"),
+    STRAYS: N_("strays"),
+    PRAISE: N_("praise"),
+}
+
+
+def subjects() -> dict[str, str]:
+    """Name what a sentence can be about, in a word or two."""
+    return {about: gettext(words) for about, words in _SUBJECTS.items()}

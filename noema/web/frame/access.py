@@ -12,6 +12,7 @@ from noema.core.language import gettext
 from noema.store.people import TeacherRow, teacher_by_id
 from noema.store.students import StudentRow, student_by_id
 from noema.web.frame.request import db, student_idle_s
+from noema.web.language.catalogues import begin_anew
 
 OPEN_TO_ALL = frozenset(
     {
@@ -81,7 +82,7 @@ def load_user(user_id: str) -> User | StudentUser | None:
 
 def let_in(student: StudentRow, *, own_device: bool) -> None:
     """Begin a student's session; on a shared device it ends soon after the last touch."""
-    session.clear()
+    begin_anew()
     session.permanent = own_device
     session[_OWN_DEVICE] = own_device
     session[_SEEN] = int(time())

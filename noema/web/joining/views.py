@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from flask import Blueprint, redirect, render_template, request, session, url_for
+from flask import Blueprint, redirect, render_template, request, url_for
 from flask_login import logout_user
 from werkzeug.wrappers import Response
 
@@ -13,6 +13,7 @@ from noema.web.frame.access import let_in
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import card_secret, db
 from noema.web.frame.ways_back import safe
+from noema.web.language.catalogues import begin_anew
 
 joining = Blueprint("joining", __name__)
 
@@ -59,7 +60,7 @@ def join_now() -> Response | tuple[str, int]:
 def leave() -> Response:
     """End the session."""
     logout_user()
-    session.clear()
+    begin_anew()
     return redirect(url_for("joining.join"))
 
 

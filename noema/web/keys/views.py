@@ -117,7 +117,7 @@ def _fields(row: AssignmentRow, has_paints: bool) -> tuple[Select, ...]:
     own = ((one.name, one.label) for one in own_sets(db(), me().school_id))
     built_in = ((name, one.label) for name, one in SETS.items())
     as_they_were = ("", gettext("its paints as they were"))
-    return (*always, select("set", "with", (as_they_were, *own, *built_in), ""))
+    return (*always, select("set", gettext("with"), (as_they_were, *own, *built_in), ""))
 
 
 @keys.get("/assignments/<int:assignment_id>/key.pdf")

@@ -1,6 +1,9 @@
 """Which language a page is in: English, or for development one that shows what isn't translated."""
 
-from flask import Flask, has_request_context, session
+import json
+from pathlib import Path
+
+from flask import Flask, current_app, has_request_context, session
 from flask_babel import Babel, get_locale, get_translations
 
 from noema.core.language import gettext, say_by, say_kept
@@ -9,6 +12,9 @@ ENGLISH, PSEUDO = "en", "en_001"
 """The pseudo-language borrows the code of a locale nobody chooses."""
 
 _KEPT, _OFFERED = "language", "PSEUDO_LANGUAGE"
+_SAID_BY_SCRIPTS: list[str] = json.loads(
+    (Path(__file__).parents[1] / "translations/scripts.json").read_text(encoding="utf-8")
+)
 _SHOWN = {ENGLISH: "en", PSEUDO: "en-x-pseudo"}
 
 
@@ -17,7 +23,7 @@ def speak(app: Flask, *, pseudo_language: bool) -> None:
     app.config[_OFFERED] = pseudo_language
     Babel(app, default_locale=ENGLISH, locale_selector=chosen_language)
     # Unlike the templates' own, these take words that may hold markup, and leave it inert.
-    app.jinja_env.globals.update(say=gettext, say_kept=say_kept)
+    app.jinja_env.globals.update(say=gettext, say_kept=say_kept, said_by_scripts=said_by_scripts)
     app.before_request(_begin)
     app.teardown_request(_end)
     app.context_processor(
@@ -34,8 +40,20 @@ def chosen_language() -> str:
 
 
 def choose_language(name: str) -> None:
-    """Keep a language for this browser; one that isn't there is English."""
-    session[_KEPT] = name if name in _SHOWN else ENGLISH
+    """Keep a language for this browser; one that isn't offered is English."""
+    session[_KEPT] = name if name in _languages(current_app) else ENGLISH
+
+
+def begin_anew() -> None:
+    """Forget all of a browser's session but its language."""
+    spoken = chosen_language()
+    session.clear()
+    choose_language(spoken)
+
+
+def said_by_scripts() -> dict[str, str]:
+    """Give what scripts say, in the language of the page."""
+    return {message: gettext(message) for message in _SAID_BY_SCRIPTS}
 
 
 def _languages(app: Flask) -> tuple[str, ...]:

@@ -12,6 +12,7 @@ from noema.web.frame.access import User
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db
 from noema.web.frame.ways_back import safe
+from noema.web.language.catalogues import begin_anew
 
 logging_in = Blueprint("logging_in", __name__)
 
@@ -43,7 +44,7 @@ def log_in_now() -> Response | tuple[str, int]:
     except NotAllowed as refusal:
         page = LogInPage(email=email, wanted=wanted, sentence=str(refusal))
         return render_template("logging_in/log_in.html", page=page), status_of(refusal)
-    session.clear()
+    begin_anew()
     session.permanent = True
     login_user(User(teacher))
     return redirect(wanted or url_for("today.home"))
@@ -53,5 +54,5 @@ def log_in_now() -> Response | tuple[str, int]:
 def log_out() -> Response:
     """End the session."""
     logout_user()
-    session.clear()
+    begin_anew()
     return redirect(url_for("logging_in.log_in"))

@@ -94,7 +94,7 @@ def _hue_line(one: Ceiling, secondary: bool) -> HueLine:
 
 
 def _partner_line(one: Partner, table: HueTable) -> PartnerLine:
-    left = one.left
+    left, nothing = one.left, gettext("no tube of the set")
     named = ", ".join(tube.label for tube in one.named_tubes)
     return PartnerLine(
         partner=one,
@@ -102,7 +102,7 @@ def _partner_line(one: Partner, table: HueTable) -> PartnerLine:
         parts=say_parts(one.parts),
         fill=lab_to_hex(lab_of([left]))[0],
         left=gettext("neutral") if one.goes_neutral else table.lean(left).words,
-        named=f"{one.named}: {named or gettext('no tube of the set')}" if one.named else "",
+        named=f"{one.named}: {named or nothing}" if one.named else "",
     )
 
 

@@ -11,6 +11,7 @@ from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.skills import Skill
 from noema.core.judging.rubric import LEVELS, Rubric
 from noema.core.language import gettext
+from noema.core.words.findings import subjects
 from noema.store.phrases import PhraseRow, drop_phrase, phrase_book
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
@@ -38,6 +39,7 @@ class RubricPage:
     lines: tuple[WeightsLine, ...]
     out_of: str
     phrases: tuple[PhraseRow, ...]
+    subjects: dict[str, str]  # what a phrase is about, in words
     kept: bool
     sentence: str = ""
 
@@ -89,6 +91,7 @@ def _page(now: Rubric, *, kept: bool) -> RubricPage:
         lines=lines,
         out_of="" if now.out_of is None else str(now.out_of),
         phrases=phrase_book(db(), me().school_id),
+        subjects=subjects(),
         kept=kept,
     )
 
@@ -112,6 +115,7 @@ def _as_sent(sentence: str) -> RubricPage:
         lines=lines,
         out_of=request.form.get("out_of", ""),
         phrases=phrase_book(db(), me().school_id),
+        subjects=subjects(),
         kept=False,
         sentence=sentence,
     )

@@ -36,14 +36,14 @@ class Camera {
         video: { facingMode: "environment", width: { ideal: 4096 }, height: { ideal: 3072 } },
       });
     } catch {
-      this.say(["The camera can't be used here: choose a picture below."]);
+      this.say([gettext("The camera can't be used here: choose a picture below.")]);
       return;
     }
     this.video.srcObject = this.stream;
     await this.video.play();
     this.section.querySelector(".finder").hidden = false;
     this.button.disabled = false;
-    this.say(["Aim at the sheet."]);
+    this.say([gettext("Aim at the sheet.")]);
     this.look();
   }
 
@@ -63,11 +63,11 @@ class Camera {
       try {
         const seen = await this.ask();
         this.section.classList.toggle("ready", seen.ready);
-        this.say(seen.ready ? ["Good: take it now."] : seen.words);
+        this.say(seen.ready ? [gettext("Good: take it now.")] : seen.words);
         const points = seen.corners.map((corner) => corner.join(",")).join(" ");
         this.section.querySelectorAll("polygon").forEach((polygon) => polygon.setAttribute("points", points));
       } catch {
-        this.say(["No answer from Noema: take the photograph all the same, or try again in a moment."]);
+        this.say([gettext("No answer from Noema: take the photograph all the same, or try again in a moment.")]);
       }
     }
     setTimeout(() => this.look(), PAUSE_MS);
@@ -94,7 +94,7 @@ class Camera {
   async take() {
     this.sending = true;
     this.button.disabled = true;
-    this.taken.textContent = "Sending …";
+    this.taken.textContent = gettext("Sending …");
     try {
       this.kept ??= await this.still(); // what couldn't be sent is sent again
       this.batch ??= (await post(this.section.dataset.begin, new FormData(), this.token)).batch;
@@ -105,7 +105,7 @@ class Camera {
       if (outcome.state === "kept") this.count += 1;
       this.tell(outcome);
     } catch (wrong) {
-      this.taken.textContent = `${wrong.message} The picture is kept here: press the button to send it again.`;
+      this.taken.textContent = `${wrong.message} ${gettext("The picture is kept here: press the button to send it again.")}`;
     }
     this.button.disabled = false;
     this.sending = false;
@@ -114,8 +114,8 @@ class Camera {
   tell(outcome) {
     const link = document.createElement("a");
     link.href = `${this.section.dataset.batch}?batch=${this.batch}`;
-    link.textContent = `See the ${this.count === 1 ? "photograph" : `${this.count} photographs`} being read`;
-    const words = outcome.state === "kept" ? "Taken; aim at the next sheet." : outcome.words;
+    link.textContent = this.count === 1 ? gettext("See the photograph being read") : gettext("See the %(count)s photographs being read", { count: this.count });
+    const words = outcome.state === "kept" ? gettext("Taken; aim at the next sheet.") : outcome.words;
     this.taken.replaceChildren(`${words} `, ...(this.count ? [link] : []));
   }
 }

@@ -3,8 +3,8 @@
 "use strict";
 
 const MIDDLES = [[0.5, 0], [1, 0.5], [0.5, 1], [0, 0.5]];
-const NAMES = ["Top left", "Top right", "Bottom right", "Bottom left"];
-const SIDES = ["Top side", "Right side", "Bottom side", "Left side"];
+const NAMES = [gettext("Top left"), gettext("Top right"), gettext("Bottom right"), gettext("Bottom left")];
+const SIDES = [gettext("Top side"), gettext("Right side"), gettext("Bottom side"), gettext("Left side")];
 const STEP = 1 / 1500; // of the photograph's width, for one press of an arrow key
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
@@ -109,8 +109,8 @@ class Placing {
     const wanted = [
       ...this.corners.map((at, n) => ({ kind: "corner", n, at, name: `${NAMES[n]} corner` })),
       ...MIDDLES.map((middle, n) => ({ kind: "side", n, at: this.at(middle), name: SIDES[n] })),
-      { kind: "all", n: 0, at: this.at([0.5, 0.5]), name: "Whole outline" },
-      ...this.paper.map((at, n) => ({ kind: "paper", n, at, name: `Bare paper ${n + 1}` })),
+      { kind: "all", n: 0, at: this.at([0.5, 0.5]), name: gettext("Whole outline") },
+      ...this.paper.map((at, n) => ({ kind: "paper", n, at, name: gettext("Bare paper %(number)s", { number: n + 1 }) })),
     ];
     while (this.handles.children.length > wanted.length) this.handles.lastChild.remove();
     wanted.forEach((one, n) => this.show(one, this.handles.children[n] ?? this.handle()));
@@ -121,7 +121,9 @@ class Placing {
     this.form.nudges.value = Object.entries(this.nudges)
       .map(([name, by]) => `${name}:${by.map((part) => part.toFixed(1)).join(",")}`).join(" ");
     this.form.querySelector("#paper-count").textContent =
-      `${this.paper.length} ${this.paper.length === 1 ? "place" : "places"} of bare paper.`;
+      this.paper.length === 1
+        ? gettext("1 place of bare paper.")
+        : gettext("%(count)s places of bare paper.", { count: this.paper.length });
   }
 
   handle() {
@@ -142,7 +144,7 @@ class Placing {
     };
     group.setAttribute("class", `handle ${kind}`);
     group.setAttribute("transform", `translate(${at.join(" ")})`);
-    group.setAttribute("aria-label", `${name}: arrow keys move it`);
+    group.setAttribute("aria-label", gettext("%(name)s: arrow keys move it", { name }));
     group.dataset.kind = kind;
     group.dataset.n = n;
     group.querySelector("circle").setAttribute("r", r * 2);

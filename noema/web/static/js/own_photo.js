@@ -45,12 +45,12 @@ class OwnPhoto {
   async look() {
     const [file] = this.form.photo.files;
     if (!file) return;
-    this.say(this.words, ["Looking at it …"]);
+    this.say(this.words, [gettext("Looking at it …")]);
     try {
       const body = new FormData();
       body.append("look", await smallCopy(file), "look.jpg");
       const seen = await post(this.form.dataset.look, body, this.token);
-      this.say(this.words, seen.words.length ? [...seen.words, "Take it again, or hand it in all the same."] : ["It looks good: hand it in."]);
+      this.say(this.words, seen.words.length ? [...seen.words, gettext("Take it again, or hand it in all the same.")] : [gettext("It looks good: hand it in.")]);
     } catch {
       // A kind of picture this browser can't open, or no link just now: it is looked at when it arrives.
       this.say(this.words, []);
@@ -64,7 +64,7 @@ class OwnPhoto {
     try {
       location.assign(await this.pieces(file));
     } catch (wrong) {
-      this.sending.textContent = `${wrong.message} Press the button to go on where it stopped.`;
+      this.sending.textContent = `${wrong.message} ${gettext("Press the button to go on where it stopped.")}`;
       this.button.disabled = false;
     }
   }
@@ -116,16 +116,16 @@ class OwnPhoto {
       try {
         return await ask();
       } catch {
-        this.sending.textContent = "The link is gone; trying again …";
+        this.sending.textContent = gettext("The link is gone; trying again …");
         await wait(pause);
       }
     }
-    throw new Error("The link is gone.");
+    throw new Error(gettext("The link is gone."));
   }
 
   async reason(answer) {
     const page = new DOMParser().parseFromString(await answer.text(), "text/html");
-    return page.querySelector(".notice")?.textContent ?? "It could not be sent.";
+    return page.querySelector(".notice")?.textContent ?? gettext("It could not be sent.");
   }
 
   show(sent, size) {

@@ -7,7 +7,7 @@ async function post(url, body, token) {
   if (!answer.ok) {
     const page = new DOMParser().parseFromString(await answer.text(), "text/html");
     const notice = page.querySelector(".notice");
-    throw new Error(notice ? notice.textContent : "It could not be sent: try again.");
+    throw new Error(notice ? notice.textContent : gettext("It could not be sent: try again."));
   }
   return answer.json();
 }
@@ -26,7 +26,7 @@ async function sendOne(form, batch, file, token, outcomes) {
   try {
     const outcome = await post(`/batches/${batch}/photos`, body, token);
     if (outcome.state === "kept") return true;
-    say(outcomes, file.name, outcome.state === "refused" ? `was not taken. ${outcome.words}` : outcome.words);
+    say(outcomes, file.name, outcome.state === "refused" ? `${gettext("was not taken.")} ${outcome.words}` : outcome.words);
   } catch (wrong) {
     say(outcomes, file.name, wrong.message);
   }
@@ -40,7 +40,7 @@ async function sendAll(form) {
   const outcomes = form.querySelector("#outcomes");
   outcomes.replaceChildren();
   if (files.length > Number(form.dataset.most)) {
-    sending.textContent = `Choose at most ${form.dataset.most} photographs at once.`;
+    sending.textContent = gettext("Choose at most %(most)s photographs at once.", { most: form.dataset.most });
     return;
   }
   const beginning = new FormData();
@@ -48,7 +48,7 @@ async function sendAll(form) {
   const { batch } = await post(form.dataset.begin, beginning, token);
   let kept = 0;
   for (const [index, file] of files.entries()) {
-    sending.textContent = `Sending ${index + 1} of ${files.length} …`;
+    sending.textContent = gettext("Sending %(number)s of %(count)s …", { number: index + 1, count: files.length });
     if (await sendOne(form, batch, file, token, outcomes)) kept += 1;
   }
   sending.textContent = `${kept} of ${files.length} taken.`;

@@ -1,0 +1,174 @@
+"""Every screen in the pseudo-language: nothing untranslated shows, and nothing is cut off.
+
+What people wrote, and the names of paints and hues, stand as they are kept; everything else must
+come between the pseudo-language's brackets.
+"""
+
+import re
+from dataclasses import replace
+from gettext import GNUTranslations
+from threading import Thread
+from urllib.parse import parse_qsl, urljoin, urlsplit
+
+import pytest
+from playwright.sync_api import Page
+from werkzeug.serving import make_server
+
+from noema.actions.work_out_exercise import Chosen
+from noema.assemble import web_application_of
+from noema.core.colour.names import USUAL_HUES
+from noema.core.exercises.catalogue import kind_of
+from noema.core.judging.review import Decision, Verb
+from noema.core.language import say_by
+from noema.core.pigments.shelf import SETS, TUBES, builtin_set
+from noema.stand_ins.mishap import Mishap
+from noema.stand_ins.painter import Hand
+from noema.web.language.catalogues import PSEUDO as PSEUDO_CODE
+from tests.road.browser import hold_out_card, log_in, opened
+from tests.trade import NAMES, found_school
+from tools.catalogue import CLOSES, OPENS, PSEUDO
+
+LEFT_ALONE = re.compile(
+    r"\.(pdf|zip|csv|json|txt|ics|jpg|png|svg)$"
+    r"|/(log-out|original|straight|file|archive|roster|grades|results|due)$"
+)
+_CODES = re.compile(
+    r"[A-Z0-9]{4}-\d\d|\b[A-Z]{6}\b|\d[\d.]*(R|YR|Y|GY|G|BG|B|PB|P|RP)\b|\bP[A-Za-z]{1,2}\d+[:\d]*"
+)
+"""Codes of sheets and classes, notations of hue, pigments."""
+
+_UNITS = {"mm", "ml", "px", "CIEDE2000", "CIELAB", "Lab", "JPEG", "PDF", "CSV", "JSON", "CGATS"}
+_OWN = {"Noema", "School", "Year", "Ms", "Teal", "en", "photo", "jpg", "http", "example", "join"}
+TEXTS = """() => {
+  const said = [];
+  const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  while (walk.nextNode()) {
+    const at = walk.currentNode.parentElement;
+    if (!at.closest("script, style, noscript, [translate=no]")) said.push(walk.currentNode.data);
+  }
+  for (const one of document.querySelectorAll("[aria-label], [placeholder], [title], [alt]"))
+    for (const name of ["aria-label", "placeholder", "title", "alt"])
+      if (one.hasAttribute(name)) said.push(one.getAttribute(name));
+  said.push(document.title);
+  return said.join("\\n");
+}"""
+LINKS = "all => all.map((one) => new URL(one.getAttribute('href'), document.baseURI).href)"
+CUT = """() => {
+  const found = [];
+  const wide = document.documentElement;
+  if (wide.scrollWidth > wide.clientWidth + 1) found.push(`the page is ${wide.scrollWidth} wide`);
+  for (const one of document.querySelectorAll("main *, header *")) {
+    const style = getComputedStyle(one);
+    const hides = ["overflowX", "overflowY"].some((way) => /hidden|clip/.test(style[way]));
+    const own = [...one.childNodes].some((node) => node.nodeType === 3 && node.data.trim());
+    if (hides && own && !one.closest(".clip") && one.clientWidth > 1 &&
+        (one.scrollWidth > one.clientWidth + 1 || one.scrollHeight > one.clientHeight + 2))
+      found.push(`${one.tagName} ${one.className}: ${one.textContent.trim().slice(0, 60)}`);
+  }
+  return found;
+}"""
+
+
+@pytest.fixture(scope="module")
+def spoken(settings, sessions, files):
+    """A school whose work was given in the pseudo-language, and the address of its Noema."""
+    with PSEUDO.open("rb") as catalogue:
+        say_by(GNUTranslations(catalogue))
+    wheel = kind_of("colour-wheel")
+    paints = builtin_set("split-six")
+    chosen = Chosen(
+        kind=wheel.name,
+        options=wheel.chosen({"hues": 6}),
+        paints=paints,
+        set_ref=paints.name,
+    )
+    school = found_school(sessions, files, chosen=chosen)
+    sheets = school.sheets()
+    read = school.hands_in(school.photo_of(sheets[0])).photo.id
+    back = school.hands_in(school.photo_of(sheets[1], hand=Hand(step_noise=1.5))).photo.id
+    school.decides(back, Decision(verb=Verb.LEAVE_OUT, cell=school.attempt(back).tally["ids"][0]))
+    school.decides(back, Decision(verb=Verb.SEND_BACK, sentence="School"))
+    school.hands_in(school.photo_of(sheets[2], mishap=Mishap(hide_code=True)), name="photo.jpg")
+    say_by(None)
+    app = web_application_of(replace(settings, pseudo_language=1), sessions)
+    server = make_server("127.0.0.1", 0, app, threaded=True)
+    Thread(target=server.serve_forever, daemon=True).start()
+    yield school, f"http://127.0.0.1:{server.server_port}", (read, back)
+    server.shutdown()
+    server.server_close()
+
+
+def words_left(said: str) -> list[str]:
+    """Give the words that stand outside all brackets and are nobody's own."""
+    known = {word for text in _data() for word in re.findall(r"[A-Za-z']+", text.lower())}
+    depth, outside = 0, []
+    for letter in said:
+        depth += (letter == OPENS) - (letter == CLOSES)
+        outside.append(letter if depth == 0 and letter != CLOSES else " ")
+    left = re.findall(r"[A-Za-zÀ-ž']{2,}", _CODES.sub(" ", "".join(outside)))
+    return [word for word in left if word.lower() not in known]
+
+
+def _data() -> set[str]:
+    return {
+        *NAMES,
+        *_UNITS,
+        *_OWN,
+        *(hue.name for hue in USUAL_HUES.hues(12)),
+        *(tube.label for tube in TUBES.values()),
+        *(part for one in SETS.values() for part in (one.label, one.says)),
+    }
+
+
+def shape_of(address: str) -> str:
+    """Give what addresses of one screen have in common."""
+    parts = urlsplit(address)
+    path = re.sub(r"\d+", "N", parts.path)
+    path = re.sub(r"^/paints/sets/[^/]+", "/paints/sets/X", path)
+    return f"{path}?{','.join(sorted(name for name, _ in parse_qsl(parts.query)))}"
+
+
+def walk(page: Page, start: str) -> tuple[int, dict[str, list[str]]]:
+    """Look at a screen of every shape that links lead to; give how many, and their faults."""
+    seen: set[str] = set()
+    faults = {}
+    todo = [start]
+    while todo:
+        address = todo.pop(0)
+        shape = shape_of(address)
+        if shape in seen or LEFT_ALONE.search(urlsplit(address).path):
+            continue
+        seen.add(shape)
+        page.goto(address)
+        if found := [*words_left(page.evaluate(TEXTS)), *page.evaluate(CUT)]:
+            faults[shape] = found
+        links = page.eval_on_selector_all("a[href]", LINKS)
+        home = urljoin(page.url, "/")
+        todo += [one.split("#")[0] for one in links if one.startswith(home)]
+    return len(seen), faults
+
+
+def speak(page: Page) -> None:
+    page.locator(f"button[name=language][value={PSEUDO_CODE}]").click()
+
+
+def test_a_teachers_screens_are_all_translated_and_whole(spoken):
+    school, address, _ = spoken
+    with opened(address) as page:
+        log_in(page, school)
+        speak(page)
+        screens, faults = walk(page, f"{address}/")
+    assert "\n".join(f"{s}: {f}" for s, f in faults.items()) == ""
+    assert screens > 45
+
+
+def test_a_students_screens_are_all_translated_and_whole(spoken):
+    school, address, _ = spoken
+    with opened(address) as page:
+        page.set_viewport_size({"width": 390, "height": 844})
+        page.goto(f"{address}/join")
+        speak(page)
+        hold_out_card(page, school)
+        screens, faults = walk(page, f"{address}/me")
+    assert "\n".join(f"{s}: {f}" for s, f in faults.items()) == ""
+    assert screens > 2
