@@ -11,6 +11,7 @@ import json
 import re
 import tomllib
 from collections.abc import Iterator
+from datetime import UTC, datetime
 from pathlib import Path
 
 from babel.messages.catalog import Catalog
@@ -31,10 +32,13 @@ METHODS = [
 ]
 KEYWORDS = {"gettext": None, "ngettext": (1, 2), "_": None, "N_": None}
 OPTIONS = {"**.html": {"trimmed": "true", "silent": "false"}}
+ALWAYS = datetime(2026, 1, 1, tzinfo=UTC)
+"""The date in its head, so that the file changes only when messages do."""
+
 OPENS, CLOSES = "⟦", "⟧"
 
 _ACCENTED = str.maketrans("aeiouyAEIOUYcnsz", "àéîöûýÀÉÎÖÛÝçñšž")
-_KEPT = re.compile(r"(%\(\w+\)s|%%|\{\w+\}|<[^>]*>|&\w+;)")
+_KEPT = re.compile(r"(%\(\w+\)s|%%|\{\w+\}|<kbd>\w+</kbd>|<[^>]*>|&\w+;)")
 _LONGER, _FILLER = 3, "~"
 
 
@@ -88,7 +92,7 @@ def pseudo(message: str) -> str:
 
 def pseudo_of(catalogue: Catalog) -> bytes:
     """Give the pseudo-language's compiled catalogue."""
-    spoken = Catalog(locale="en_001", charset="utf-8")
+    spoken = Catalog(locale="en_001", charset="utf-8", creation_date=ALWAYS, revision_date=ALWAYS)
     for message in catalogue:
         if not message.id:
             continue
