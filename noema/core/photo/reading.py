@@ -10,7 +10,7 @@ from noema.core.colour.hvc import HVC
 from noema.core.photo.knowledge import Knowledge
 from noema.core.sheet.layout import Triple
 
-READER_VERSION = "noema-reader/6"
+READER_VERSION = "noema-reader/7"
 """Changes whenever the same photograph would give other numbers."""
 
 

@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 from datetime import date
 
-from flask import Blueprint, redirect, render_template, request, url_for
+from flask import Blueprint, redirect, render_template, url_for
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions import make_class as actions
 from noema.actions.choose_audience import choose_audience
@@ -23,6 +24,7 @@ from noema.store.classes import (
 )
 from noema.store.students import JoinRow, join_of_class
 from noema.web.frame.clock import today
+from noema.web.frame.forms import Exactly, OneOf, Sent, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -82,6 +84,30 @@ class ClassPage:
     sentence: str = ""
 
 
+_MOST_ROSTER_BYTES = 2 * 2**20
+
+
+class ClassForm(Form):
+    """A class that begins."""
+
+    name_ = Exactly(name="name")
+    starts_on = Exactly()
+    weeks = Exactly()
+
+
+class AudienceForm(Form):
+    """Whom sentences are for."""
+
+    audience = OneOf(Audience, N_("Choose whom the sentences are for."))
+
+
+class RosterForm(Form):
+    """A list of students, typed or in a file."""
+
+    text = Exactly()
+    file = Sent(_MOST_ROSTER_BYTES)
+
+
 @classes.get("/plan")
 def plan() -> str:
     """Show every class with its assignments."""
@@ -107,7 +133,8 @@ def new_class() -> str:
 @classes.post("/classes/new")
 def make() -> Response | tuple[str, int]:
     """Make the class, then ask for its roster."""
-    name, starts_on, weeks = (request.form.get(n, "") for n in ("name", "starts_on", "weeks"))
+    given = read_form(ClassForm)
+    name, starts_on, weeks = given.name_.data, given.starts_on.data, given.weeks.data
     try:
         class_id = actions.make_class(
             db(), me().school_id, name, _day(starts_on), int(weeks) if weeks.isdigit() else 0
@@ -133,22 +160,18 @@ def of_class(class_id: int) -> str:
 @classes.post("/classes/<int:class_id>/audience")
 def speak(class_id: int) -> Response:
     """Say whom the class's sentences are for."""
-    try:
-        audience = Audience(request.form.get("audience", ""))
-    except ValueError as wrong:
-        raise Refused(gettext("Choose whom the sentences are for.")) from wrong
-    choose_audience(db(), me().school_id, class_id, audience)
+    choose_audience(db(), me().school_id, class_id, read_form(AudienceForm).audience.data)
     return redirect(url_for("classes.of_class", class_id=class_id), 303)
 
 
 @classes.post("/classes/<int:class_id>/roster/look")
 def look_at_roster(class_id: int) -> str | tuple[str, int]:
     """Say line by line what a list would bring in, without saving anything."""
-    text = request.form.get("text", "")
+    given = read_form(RosterForm)
+    text = given.text.data
     try:
-        file = request.files.get("file")
-        if file and file.filename:
-            text = roster_text(file.read())
+        if given.file.file_name:
+            text = roster_text(given.file.bytes)
         roster = actions.preview_roster(db(), me().school_id, class_id, text)
         page = _class_page(class_id, roster=roster, text=text)
     except Refused as refusal:
@@ -160,7 +183,7 @@ def look_at_roster(class_id: int) -> str | tuple[str, int]:
 @classes.post("/classes/<int:class_id>/roster")
 def take_roster(class_id: int) -> Response | tuple[str, int]:
     """Bring the students in."""
-    text = request.form.get("text", "")
+    text = read_form(RosterForm).text.data
     try:
         actions.enrol_students(db(), me().school_id, class_id, text)
     except Refused as refusal:

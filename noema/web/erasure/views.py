@@ -5,13 +5,12 @@ from datetime import UTC, datetime
 
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.archive_class import archive_class, name_term
 from noema.actions.erase_student import Erased, erase_student
 from noema.actions.move_student import merge_students, move_student
 from noema.actions.set_retention import WouldGo, keep_for, remove_old, would_go
-from noema.core.errors import Refused
-from noema.core.language import gettext
 from noema.store.classes import (
     ClassRow,
     StudentName,
@@ -22,6 +21,7 @@ from noema.store.classes import (
 )
 from noema.store.people import keep_months_of
 from noema.web.frame.clock import here
+from noema.web.frame.forms import Exactly, Said, Whole, Words, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me, pieces
 
@@ -60,6 +60,42 @@ class KeepingPage:
     removed: int | None
 
 
+class MoveForm(Form):
+    """The class a student moves to."""
+
+    class_ = Whole(name="class")
+
+
+class MergeForm(Form):
+    """The other record of the same student."""
+
+    other = Whole()
+
+
+class EraseForm(Form):
+    """The name, typed to make sure."""
+
+    name_ = Exactly(name="name")
+
+
+class ArchiveForm(Form):
+    """Whether a class comes back."""
+
+    back = Said("bring-back", name="do")
+
+
+class TermForm(Form):
+    """The term a class is in."""
+
+    term = Words()
+
+
+class KeepForm(Form):
+    """For how many months pictures are kept; none: without end."""
+
+    months = Whole()
+
+
 @erasure.get("/classes/<int:class_id>/students/<int:student_id>/record")
 def of_student(class_id: int, student_id: int) -> str:
     """Show what can become of a student's record."""
@@ -77,7 +113,7 @@ def of_student(class_id: int, student_id: int) -> str:
 @erasure.post("/classes/<int:class_id>/students/<int:student_id>/move")
 def move(class_id: int, student_id: int) -> Response:
     """Put the student into another class."""
-    to_class = request.form.get("class", 0, type=int)
+    to_class = read_form(MoveForm).class_.data or 0
     move_student(db(), me().school_id, student_id, class_id, to_class)
     return redirect(url_for("progress.of_student", class_id=to_class, student_id=student_id), 303)
 
@@ -87,7 +123,8 @@ def merge(class_id: int, student_id: int) -> Response:
     """Make another record of the class one with this."""
     row = class_of_school(db(), me().school_id, class_id)
     student_of_class(db(), row.id, student_id)
-    merge_students(db(), me().school_id, student_id, request.form.get("other", 0, type=int))
+    other = read_form(MergeForm).other.data or 0
+    merge_students(db(), me().school_id, student_id, other)
     return redirect(url_for("progress.of_student", class_id=class_id, student_id=student_id), 303)
 
 
@@ -96,7 +133,7 @@ def erase(class_id: int, student_id: int) -> str:
     """Erase the student, and say what a search found afterwards."""
     class_of_school(db(), me().school_id, class_id)
     student_of_class(db(), class_id, student_id)
-    typed = request.form.get("name", "")
+    typed = read_form(EraseForm).name_.data
     erased = erase_student(db(), files(), pieces(), me().school_id, student_id, typed_name=typed)
     page = ErasedPage(frame=frame(Stage.PROGRESS), erased=erased, class_id=class_id)
     return render_template("erasure/erased.html", page=page)
@@ -105,7 +142,7 @@ def erase(class_id: int, student_id: int) -> str:
 @erasure.post("/classes/<int:class_id>/archive")
 def archive(class_id: int) -> Response:
     """Archive a class, or bring it back."""
-    back = request.form.get("do") == "bring-back"
+    back = read_form(ArchiveForm).back.data
     archive_class(db(), me().school_id, class_id, None if back else datetime.now(UTC))
     return redirect(url_for("erasure.keeping" if not back else "classes.plan"), 303)
 
@@ -113,7 +150,7 @@ def archive(class_id: int) -> Response:
 @erasure.post("/classes/<int:class_id>/term")
 def term(class_id: int) -> Response:
     """Say in which term a class is."""
-    name_term(db(), me().school_id, class_id, request.form.get("term", ""))
+    name_term(db(), me().school_id, class_id, read_form(TermForm).term.data)
     return redirect(url_for("classes.of_class", class_id=class_id), 303)
 
 
@@ -128,13 +165,9 @@ def keeping() -> str:
 @erasure.post("/keeping")
 def keep() -> Response:
     """Choose how long pictures are kept."""
-    given = request.form.get("months", "")
-    if given and not given.isdigit():
-        raise Refused(
-            gettext("Give the months as a whole number, or none to keep pictures without end.")
-        )
-    keep_for(db(), me().school_id, int(given) if given else None)
-    return redirect(url_for("erasure.keeping", months=given or None), 303)
+    months = read_form(KeepForm).months.data
+    keep_for(db(), me().school_id, months)
+    return redirect(url_for("erasure.keeping", months=months), 303)
 
 
 @erasure.post("/keeping/remove")

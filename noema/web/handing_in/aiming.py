@@ -2,12 +2,14 @@
 
 from dataclasses import dataclass
 
-from flask import Blueprint, render_template, request
+from flask import Blueprint, render_template
+from wtforms import Form
 
 from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.core.photo.aiming import glance
 from noema.formats.photo_file import check_photo, open_photo
+from noema.web.frame.forms import Sent, read_form
 from noema.web.frame.page import Frame, Stage, frame
 
 aiming = Blueprint("aiming", __name__)
@@ -20,6 +22,12 @@ class AimPage:
     """The camera's page."""
 
     frame: Frame
+
+
+class LookForm(Form):
+    """A small picture to be looked at."""
+
+    look = Sent(_MOST_LOOK_BYTES)
 
 
 @aiming.get("/photograph/camera")
@@ -45,8 +53,7 @@ def look() -> dict[str, object]:
 
 def sent_look() -> bytes:
     """Give the small picture that was sent to be looked at."""
-    file = request.files.get("look")
-    data = b"" if file is None else file.read(_MOST_LOOK_BYTES + 1)
+    data = read_form(LookForm).look.bytes
     if not data or len(data) > _MOST_LOOK_BYTES:
         raise Refused(gettext("Send one picture of at most 2 MB as “look”."))
     return data

@@ -5,12 +5,14 @@ from datetime import UTC, datetime
 
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.hand_in_photo import HandedIn, hand_in_file
 from noema.actions.match_photograph import match_photograph, set_aside
 from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.core.progress.states import PhotoState
+from noema.formats.photo_file import MOST_BYTES
 from noema.store.photographs import (
     PhotoRow,
     add_batch,
@@ -20,6 +22,7 @@ from noema.store.photographs import (
     photos_of_batch,
 )
 from noema.store.printers import OwnedCard, card_of_school, cards_of_school
+from noema.web.frame.forms import Sent, SeveralSent, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me
 
@@ -62,6 +65,32 @@ class BatchPage:
     batch: BatchView
 
 
+class HandInForm(Form):
+    """Photographs at once, perhaps of a batch that has begun, perhaps beside a card."""
+
+    photos = SeveralSent()
+    batch = Whole()
+    card = Whole()
+
+
+class OnePhotoForm(Form):
+    """One photograph of a batch."""
+
+    photo = Sent(MOST_BYTES)
+
+
+class BatchForm(Form):
+    """A batch that begins, perhaps beside a card."""
+
+    card = Whole()
+
+
+class MatchForm(Form):
+    """Whose sheet it is."""
+
+    sheet = Whole()
+
+
 @handing_in.get("/photograph")
 def photograph() -> str:
     """Show the drop place, the last batch and the tray."""
@@ -76,14 +105,17 @@ def photograph() -> str:
 @handing_in.post("/photograph")
 def hand_in() -> Response | tuple[str, int]:
     """Take photographs in; what can't be taken is named and the others go on."""
-    sent = [file for file in request.files.getlist("photos") if file.filename]
-    if not 1 <= len(sent) <= MOST_PHOTOS:
+    given = read_form(HandInForm)
+    photos = given.photos.files
+    if not 1 <= len(photos) <= MOST_PHOTOS:
         raise Refused(gettext("Choose 1 to %(most_photos)s photographs.", most_photos=MOST_PHOTOS))
-    given = request.form.get("batch", type=int)
-    batch_id = batch_of_school(db(), me().school_id, given) if given else _new_batch()
+    if given.batch.data:
+        batch_id = batch_of_school(db(), me().school_id, given.batch.data)
+    else:
+        batch_id = _new_batch(given.card.data)
     outcomes = [
         outcome
-        for file in sent
+        for file in photos
         for outcome in hand_in_file(
             db(),
             files(),
@@ -105,23 +137,23 @@ def hand_in() -> Response | tuple[str, int]:
 @handing_in.post("/batches")
 def begin_batch() -> tuple[dict[str, int], int]:
     """Begin a batch whose photographs come one by one."""
-    return {"batch": _new_batch()}, 201
+    return {"batch": _new_batch(read_form(BatchForm).card.data)}, 201
 
 
 @handing_in.post("/batches/<int:batch_id>/photos")
 def add_to_batch(batch_id: int) -> tuple[dict[str, str], int]:
     """Take one photograph of a batch; the answer says in a word and a sentence what came of it."""
     batch_of_school(db(), me().school_id, batch_id)
-    file = request.files.get("photo")
-    if file is None:
+    photo = read_form(OnePhotoForm).photo
+    if photo.data is None:
         raise Refused(gettext("Send one photograph as “photo”."))
     outcomes = hand_in_file(
         db(),
         files(),
         school_id=me().school_id,
         batch_id=batch_id,
-        name=file.filename or "",
-        data=file.read(),
+        name=photo.file_name,
+        data=photo.bytes,
         received_at=datetime.now(UTC),
     )
     refused = " ".join(outcome.refused for outcome in outcomes if outcome.refused)
@@ -146,7 +178,7 @@ def match(photograph_id: int) -> Response:
         school_id=me().school_id,
         teacher_id=me().id,
         photograph_id=photograph_id,
-        sheet_id=request.form.get("sheet", 0, type=int),
+        sheet_id=read_form(MatchForm).sheet.data or 0,
     )
     return redirect(url_for("handing_in.photograph"), 303)
 
@@ -158,8 +190,7 @@ def put_aside(photograph_id: int) -> Response:
     return redirect(url_for("handing_in.photograph"), 303)
 
 
-def _new_batch() -> int:
-    card_id = request.form.get("card", type=int)
+def _new_batch(card_id: int | None) -> int:
     if card_id is not None:
         card_of_school(db(), me().school_id, card_id)
     return add_batch(db(), me().school_id, me().id, card_id)

@@ -3,15 +3,17 @@
 from dataclasses import dataclass
 
 import segno
-from flask import Blueprint, redirect, render_template, request, url_for
+from flask import Blueprint, redirect, render_template, url_for
 from markupsafe import Markup
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.replace_card import replace_card
 from noema.actions.show_readings import show_readings
 from noema.core.joining.card import card_words
 from noema.store.classes import ClassRow, class_of_school
 from noema.store.students import JoinRow, StudentRow, card_holders_of_class, join_of_class
+from noema.web.frame.forms import Said, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import card_secret, db, me
 
@@ -40,6 +42,12 @@ class CardsPage:
     cards: tuple[StudentCard, ...]
 
 
+class ShowForm(Form):
+    """Whether students see readings at once."""
+
+    at_once = Said("at-once", name="shows")
+
+
 @cards.get("/classes/<int:class_id>/cards")
 def of_class(class_id: int) -> str:
     """Show every card of a class."""
@@ -65,7 +73,7 @@ def replace(class_id: int, student_id: int) -> Response:
 @cards.post("/classes/<int:class_id>/showing")
 def show(class_id: int) -> Response:
     """Say when students see readings."""
-    at_once = request.form.get("shows") == "at-once"
+    at_once = read_form(ShowForm).at_once.data
     show_readings(db(), me().school_id, class_id, at_once=at_once)
     return redirect(url_for("classes.of_class", class_id=class_id), 303)
 

@@ -5,11 +5,13 @@ from dataclasses import dataclass
 from flask import Blueprint, redirect, render_template, request, url_for
 from flask_login import logout_user
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.join_class import join_class
 from noema.core.errors import NotAllowed
 from noema.core.joining.card import plain_code
 from noema.web.frame.access import let_in
+from noema.web.frame.forms import Exactly, Said, read_form
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import card_secret, db
 from noema.web.frame.ways_back import safe
@@ -29,6 +31,15 @@ class JoinPage:
     sentence: str = ""
 
 
+class JoinForm(Form):
+    """A class code and the words of a card."""
+
+    code = Exactly()
+    card = Exactly()
+    wanted = Exactly()
+    own_device = Said("own", name="device")
+
+
 @joining.get("/join")
 def join() -> str:
     """Show the door; a card's QR code has already filled it in."""
@@ -44,15 +55,15 @@ def join() -> str:
 @joining.post("/join")
 def join_now() -> Response | tuple[str, int]:
     """Check whose card it is and let them in."""
-    sent = request.form
-    code, words = sent.get("code", ""), sent.get("card", "")[:80]
-    wanted = safe(sent.get("wanted", ""))
+    given = read_form(JoinForm)
+    code, words = given.code.data, given.card.data[:80]
+    wanted = safe(given.wanted.data)
     try:
         student = join_class(db(), card_secret(), code, words)
     except NotAllowed as refusal:
         page = JoinPage(code=plain_code(code), words=words, wanted=wanted, sentence=str(refusal))
         return render_template("joining/join.html", page=page), status_of(refusal)
-    let_in(student, own_device=sent.get("device") == "own")
+    let_in(student, own_device=given.own_device.data)
     return redirect(wanted or url_for("painting.due"))
 
 
@@ -66,7 +77,7 @@ def leave() -> Response:
 
 def class_tried() -> str:
     """Say which class somebody tries to come into, for counting wrong tries."""
-    return plain_code(request.form.get("code", ""))
+    return plain_code(read_form(JoinForm).code.data)
 
 
 def was_refused(response: Response) -> bool:

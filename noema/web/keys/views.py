@@ -4,15 +4,15 @@ from dataclasses import dataclass
 
 from flask import Blueprint, Response, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
+from wtforms import Form
 
 from noema.actions import approve_key as approving
 from noema.actions.hold_against import Holding, hold_against
 from noema.actions.print_sheets import print_own_sheet
 from noema.actions.work_out_exercise import exercise_of
-from noema.core.errors import Refused
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.naming import cell_names
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.shelf import SETS
 from noema.core.sheet.drawn_worksheet import draw_key_sheet
 from noema.formats.reading_json import reading_from_json
@@ -25,6 +25,7 @@ from noema.web.drawings.strip import PlainJoint, plain_joints
 from noema.web.exercises.fields import Select, select
 from noema.web.exercises.key_words import KEY_WORDS
 from noema.web.exercises.showing import Shown, show
+from noema.web.frame.forms import OneOf, Whole, Words, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
@@ -64,6 +65,23 @@ class JudgingPage:
     row: AssignmentRow
     progress: Progress
     changed: bool
+
+
+_CHOOSE = N_("Choose a key and a level.")
+
+
+class HoldingForm(Form):
+    """What an assignment is held against, at which level, with which set."""
+
+    key = OneOf(Key, _CHOOSE)
+    level = OneOf(Level, _CHOOSE)
+    set = Words()
+
+
+class ApprovalForm(Form):
+    """The photograph of the teacher's own sheet."""
+
+    photograph = Whole()
 
 
 @keys.get("/assignments/<int:assignment_id>/key")
@@ -139,14 +157,10 @@ def own_sheet(assignment_id: int) -> AnyResponse:
 @keys.post("/assignments/<int:assignment_id>/held")
 def hold(assignment_id: int) -> AnyResponse:
     """Hold an assignment against another key, at another level; the worker judges all work anew."""
-    try:
-        key_now = Key(request.form.get("key", ""))
-        level = Level(request.form.get("level", ""))
-    except ValueError as wrong:
-        raise Refused(gettext("Choose a key and a level.")) from wrong
-    ref = request.form.get("set") or None
+    given = read_form(HoldingForm)
+    ref = given.set.data or None
     paints = None if ref is None else paint_set(db(), me().school_id, ref)
-    wanted = Holding(key=key_now, level=level, paints=paints, set_ref=ref)
+    wanted = Holding(key=given.key.data, level=given.level.data, paints=paints, set_ref=ref)
     hold_against(db(), me().school_id, assignment_id, me().id, wanted)
     return redirect(url_for("keys.key", assignment_id=assignment_id, changed=1), 303)
 
@@ -154,6 +168,6 @@ def hold(assignment_id: int) -> AnyResponse:
 @keys.post("/assignments/<int:assignment_id>/key")
 def approve(assignment_id: int) -> AnyResponse:
     """Take a photographed sheet of the teacher's as key; all work is judged anew."""
-    photograph_id = request.form.get("photograph", type=int) or 0
+    photograph_id = read_form(ApprovalForm).photograph.data or 0
     approving.approve_key(db(), me().school_id, assignment_id, me().id, photograph_id)
     return redirect(url_for("keys.key", assignment_id=assignment_id, changed=1), 303)

@@ -5,10 +5,12 @@ from dataclasses import dataclass
 from flask import Blueprint, redirect, render_template, request, session, url_for
 from flask_login import login_user, logout_user
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions import log_in as action
 from noema.core.errors import NotAllowed
 from noema.web.frame.access import User
+from noema.web.frame.forms import Exactly, read_form
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db
 from noema.web.frame.ways_back import safe
@@ -27,6 +29,14 @@ class LogInPage:
     sentence: str = ""
 
 
+class LogInForm(Form):
+    """Who somebody says they are."""
+
+    email = Exactly()
+    password = Exactly()
+    wanted = Exactly()
+
+
 @logging_in.get("/log-in")
 def log_in() -> str:
     """Show the form."""
@@ -38,9 +48,10 @@ def log_in() -> str:
 @logging_in.post("/log-in")
 def log_in_now() -> Response | tuple[str, int]:
     """Check who it is and let them in."""
-    email, wanted = request.form.get("email", ""), safe(request.form.get("wanted", ""))
+    given = read_form(LogInForm)
+    email, wanted = given.email.data, safe(given.wanted.data)
     try:
-        teacher = action.log_in(db(), email, request.form.get("password", ""))
+        teacher = action.log_in(db(), email, given.password.data)
     except NotAllowed as refusal:
         page = LogInPage(email=email, wanted=wanted, sentence=str(refusal))
         return render_template("logging_in/log_in.html", page=page), status_of(refusal)

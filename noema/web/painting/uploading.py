@@ -4,6 +4,7 @@ from datetime import UTC, datetime
 
 from flask import Blueprint, flash, redirect, request, url_for
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.hand_in_own import add_piece, begin_upload, hand_in_own
 from noema.core.errors import BadPicture, Refused
@@ -11,10 +12,24 @@ from noema.core.language import gettext
 from noema.core.photo.aiming import glance
 from noema.formats.photo_file import MOST_BYTES, check_photo, open_photo
 from noema.store.student_work import upload_of_student
+from noema.web.frame.forms import Exactly, Sent, Whole, read_form
 from noema.web.frame.request import db, files, pieces, the_student
 from noema.web.handing_in.aiming import sent_look
 
 MOST_PIECE_BYTES = 1024 * 1024
+
+
+class OwnPhotoForm(Form):
+    """A whole photograph."""
+
+    photo = Sent(MOST_BYTES)
+
+
+class UploadForm(Form):
+    """A photograph that will come piece by piece."""
+
+    size = Whole()
+    name_ = Exactly(name="name")
 
 
 def add_routes(painting: Blueprint) -> None:
@@ -33,14 +48,14 @@ def look() -> dict[str, object]:
 
 def hand_in(assignment_id: int) -> Response:
     """Take a whole photograph, and say at once what could be better in it."""
-    file = request.files.get("photo")
-    data = b"" if file is None else file.read(MOST_BYTES + 1)
+    photo = read_form(OwnPhotoForm).photo
+    data = photo.bytes
     photograph_id = hand_in_own(
         db(),
         files(),
         the_student(),
         assignment_id,
-        name="" if file is None else file.filename or "",
+        name=photo.file_name,
         data=data,
         received_at=datetime.now(UTC),
     )
@@ -51,8 +66,9 @@ def hand_in(assignment_id: int) -> Response:
 
 def begin(assignment_id: int) -> tuple[dict[str, object], int]:
     """Begin to take a photograph piece by piece."""
-    size, name = request.form.get("size", 0, type=int), request.form.get("name", "")
-    upload_id = begin_upload(db(), pieces(), the_student(), assignment_id, name, size)
+    said = read_form(UploadForm)
+    size = said.size.data or 0
+    upload_id = begin_upload(db(), pieces(), the_student(), assignment_id, said.name_.data, size)
     return {"upload": upload_id, "from": 0}, 201
 
 

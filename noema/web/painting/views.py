@@ -4,6 +4,7 @@ from io import BytesIO
 
 from flask import Blueprint, Response, redirect, render_template, request, send_file, url_for
 from werkzeug.wrappers import Response as AnyResponse
+from wtforms import Form
 
 from noema.actions.check_self import check_self
 from noema.actions.print_sheets import drawings
@@ -12,6 +13,7 @@ from noema.formats.sheet_pdf import sheets_pdf
 from noema.store.photographs import photo_of_student
 from noema.store.readings import straight_picture_of
 from noema.store.student_work import given_one_to_student, sheet_of_student
+from noema.web.frame.forms import Many, Said, read_form
 from noema.web.frame.request import db, the_student
 from noema.web.handing_in.pictures import picture
 from noema.web.painting import uploading
@@ -21,6 +23,19 @@ from noema.web.painting.progress import progress_page
 
 painting = Blueprint("painting", __name__)
 uploading.add_routes(painting)
+
+
+class CheckForm(Form):
+    """What a student thinks of their sheet: the cells that hold, or nothing."""
+
+    holds = Many()
+    skips = Said("nothing", name="say")
+
+
+class AgainForm(Form):
+    """Which cells the next sheet has."""
+
+    only_needed = Said("needed", name="cells")
 
 
 @painting.get("/me")
@@ -58,8 +73,9 @@ def handed_in(photograph_id: int) -> str:
 @painting.post("/me/photographs/<int:photograph_id>/check")
 def check(photograph_id: int) -> AnyResponse:
     """Keep what the student thinks of their sheet."""
-    skips = request.form.get("say") == "nothing"
-    check_self(db(), the_student(), photograph_id, None if skips else request.form.getlist("holds"))
+    said = read_form(CheckForm)
+    holds = None if said.skips.data else list(said.holds.data)
+    check_self(db(), the_student(), photograph_id, holds)
     return redirect(url_for("painting.handed_in", photograph_id=photograph_id), 303)
 
 
@@ -79,7 +95,7 @@ def straight(photograph_id: int) -> Response:
 @painting.post("/me/exercises/<int:assignment_id>/again")
 def again(assignment_id: int) -> AnyResponse:
     """Make the next sheet, then give its PDF."""
-    only_needed = request.form.get("cells") == "needed"
+    only_needed = read_form(AgainForm).only_needed.data
     sheet = try_again(db(), the_student(), assignment_id, only_needed=only_needed)
     return redirect(url_for("painting.sheet_pdf", sheet_id=sheet.id), 303)
 

@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 from math import isfinite
 
-from flask import Blueprint, redirect, render_template, request, url_for
+from flask import Blueprint, redirect, render_template, url_for
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.calibrate_printer import look_with_meter
 from noema.core.colour.srgb import lab_to_hex
@@ -13,6 +14,7 @@ from noema.core.language import N_, gettext
 from noema.core.sheet.calibration_sheet import squares_to_measure
 from noema.core.sheet.layout import Triple
 from noema.store.printers import Printer, printer_of_school
+from noema.web.frame.forms import Exactly, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me, meter
@@ -44,6 +46,13 @@ class MeasuringPage:
     sentence: str = ""
 
 
+class ReadingsForm(Form):
+    """The readings so far, which travel along, and whether the last one goes."""
+
+    taken = Exactly()
+    back = Exactly()
+
+
 @measuring.get("/printers/<int:printer_id>/meter")
 def page(printer_id: int) -> str:
     """Show which square comes first."""
@@ -53,8 +62,9 @@ def page(printer_id: int) -> str:
 @measuring.post("/printers/<int:printer_id>/meter")
 def measure(printer_id: int) -> Response | str | tuple[str, int]:
     """Measure the next square, or go back by one; the readings so far travel in the form."""
-    taken = _taken(request.form.get("taken", ""))
-    if "back" in request.form:
+    given = read_form(ReadingsForm)
+    taken = _taken(given.taken.data)
+    if given.back.raw_data:
         return render_template("printers/measuring.html", page=_page(printer_id, taken))
     instrument = meter()
     try:

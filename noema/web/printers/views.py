@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 
 import numpy as np
-from flask import Blueprint, Response, redirect, render_template, request, url_for
+from flask import Blueprint, Response, redirect, render_template, url_for
 from werkzeug.wrappers import Response as AnyResponse
+from wtforms import Form
 
 from noema.actions.calibrate_printer import (
     choose_printer,
@@ -31,6 +32,7 @@ from noema.store.printers import (
     printer_of_school,
     printers_of_school,
 )
+from noema.web.frame.forms import Sent, SeveralSent, Whole, Words, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, files, me, meter
@@ -77,6 +79,40 @@ class PrinterPage:
     most: int = _MOST_PHOTOS
 
 
+class PrinterForm(Form):
+    """A printer that is added."""
+
+    name_ = Words(name="name")
+
+
+class CardForm(Form):
+    """A reference card and the file of its values."""
+
+    name_ = Words(name="name")
+    columns = Whole()
+    rows = Whole()
+    values = Sent(_MOST_FILE_BYTES)
+
+
+class LooksForm(Form):
+    """Photographs of a calibration page beside a card."""
+
+    photos = SeveralSent()
+    card = Whole()
+
+
+class MeasuredForm(Form):
+    """A file a colour meter wrote."""
+
+    file = Sent(_MOST_FILE_BYTES)
+
+
+class ChosenPrinterForm(Form):
+    """The printer that lays an assignment's sheets; none: it isn't known."""
+
+    printer = Whole()
+
+
 @printers.get("/printers")
 def overview() -> str:
     """Show printers and cards."""
@@ -87,7 +123,7 @@ def overview() -> str:
 def add() -> AnyResponse | tuple[str, int]:
     """Add a printer."""
     try:
-        number = own_printer(db(), me().school_id, request.form.get("name", ""))
+        number = own_printer(db(), me().school_id, read_form(PrinterForm).name_.data)
     except Refused as refusal:
         page = _overview(str(refusal))
         return render_template("printers/overview.html", page=page), status_of(refusal)
@@ -98,13 +134,14 @@ def add() -> AnyResponse | tuple[str, int]:
 def add_card() -> AnyResponse | tuple[str, int]:
     """Add a reference card with its values."""
     try:
+        given = read_form(CardForm)
         own_card(
             db(),
             me().school_id,
-            request.form.get("name", ""),
-            request.form.get("columns", 0, type=int),
-            request.form.get("rows", 0, type=int),
-            _sent("values"),
+            given.name_.data,
+            given.columns.data or 0,
+            given.rows.data or 0,
+            _filled(given.values),
         )
     except Refused as refusal:
         page = _overview(str(refusal))
@@ -133,17 +170,17 @@ def calibration_pdf(printer_id: int, paper: str) -> Response:
 @printers.post("/printers/<int:printer_id>/photographs")
 def photographs(printer_id: int) -> AnyResponse | tuple[str, int]:
     """Take one to three photographs of the page beside a card."""
-    sent = [file for file in request.files.getlist("photos") if file.filename]
-    card_id = request.form.get("card", 0, type=int)
+    given = read_form(LooksForm)
+    photos, card_id = given.photos.files, given.card.data or 0
     try:
-        if not 1 <= len(sent) <= _MOST_PHOTOS:
+        if not 1 <= len(photos) <= _MOST_PHOTOS:
             raise BadFile(
                 gettext(
                     "Choose one to %(most_photos)s photographs of the calibration page.",
                     most_photos=_MOST_PHOTOS,
                 )
             )
-        for file in sent:
+        for file in photos:
             look_at_photo(db(), files(), me().school_id, printer_id, card_id, file.read())
     except Refused as refusal:
         return _refused(printer_id, refusal)
@@ -154,7 +191,9 @@ def photographs(printer_id: int) -> AnyResponse | tuple[str, int]:
 def measurements(printer_id: int) -> AnyResponse | tuple[str, int]:
     """Take a meter's file."""
     try:
-        look_at_measurements(db(), me().school_id, printer_id, _sent("file"))
+        look_at_measurements(
+            db(), me().school_id, printer_id, _filled(read_form(MeasuredForm).file)
+        )
     except Refused as refusal:
         return _refused(printer_id, refusal)
     return redirect(url_for("printers.printer", printer_id=printer_id), 303)
@@ -171,7 +210,7 @@ def anew(printer_id: int) -> AnyResponse:
 def choose(assignment_id: int) -> AnyResponse:
     """Say which printer lays an assignment's sheets."""
     assignment_of_school(db(), me().school_id, assignment_id)
-    chosen = request.form.get("printer", type=int) or None
+    chosen = read_form(ChosenPrinterForm).printer.data or None
     choose_printer(db(), me().school_id, assignment_id, chosen)
     return redirect(url_for("printing.sheets", assignment_id=assignment_id), 303)
 
@@ -182,13 +221,12 @@ def _refused(printer_id: int, refusal: Refused) -> tuple[str, int]:
     return render_template("printers/printer.html", page=page), status_of(refusal)
 
 
-def _sent(field: str) -> bytes:
-    file = request.files.get(field)
-    if file is None or not file.filename:
+def _filled(given: Sent) -> bytes:
+    if not given.data:
         raise BadFile(
             gettext("Choose a file of measured colours first: CGATS.17 text or CSV with Lab.")
         )
-    return bytes(file.read(_MOST_FILE_BYTES))
+    return given.bytes[:_MOST_FILE_BYTES]
 
 
 def _overview(sentence: str = "") -> PrintersPage:

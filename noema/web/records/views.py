@@ -6,8 +6,9 @@ from datetime import UTC, datetime
 from io import BytesIO
 from random import SystemRandom
 
-from flask import Blueprint, Response, redirect, render_template, request, send_file, url_for
+from flask import Blueprint, Response, redirect, render_template, send_file, url_for
 from werkzeug.wrappers import Response as AnyResponse
+from wtforms import Form
 
 from noema.actions.archive_school import archive_school
 from noema.actions.assign_exercise import assign_exercise
@@ -34,6 +35,7 @@ from noema.store.assignments import assignment_of_school, assignments_of_class
 from noema.store.classes import ClassRow, class_of_school
 from noema.store.paints import hue_words
 from noema.web.frame.clock import today
+from noema.web.frame.forms import Said, Sent, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, files, me
@@ -60,6 +62,26 @@ class RostersPage:
     changes: Changes | None = None  # looked at, or made
     done: bool = False
     sentence: str = ""
+
+
+class KeyFileForm(Form):
+    """A key file, and the week it is due."""
+
+    key = Sent(MOST_KEY_BYTES)
+    week = Whole()
+
+
+class SetFileForm(Form):
+    """The file of a paint set."""
+
+    set = Sent(MOST_KEY_BYTES)
+
+
+class PackageForm(Form):
+    """A package of rosters, and whether it is taken."""
+
+    package = Sent(_MOST_PACKAGE_BYTES)
+    take = Said("take", name="do")
 
 
 @records.get("/classes/<int:class_id>/records")
@@ -153,8 +175,8 @@ def key_file(assignment_id: int) -> Response:
 def assign_key(class_id: int) -> AnyResponse:
     """Give a class the exercise of a key file."""
     class_of_school(db(), me().school_id, class_id)
-    file = request.files.get("key")
-    kept = key_from_json(b"" if file is None else file.read(MOST_KEY_BYTES + 1))
+    given = read_form(KeyFileForm)
+    kept = key_from_json(given.key.bytes)
     chosen = Chosen(
         kind=kept.kind,
         options=options_from_json(kind_of(kept.kind), kept.options),
@@ -171,7 +193,7 @@ def assign_key(class_id: int) -> AnyResponse:
         school_id=me().school_id,
         class_id=class_id,
         teacher_id=me().id,
-        due_week=request.form.get("week", 0, type=int),
+        due_week=given.week.data or 0,
         rng=SystemRandom(),
     )
     return redirect(url_for("keys.key", assignment_id=assignment_id), 303)
@@ -180,8 +202,7 @@ def assign_key(class_id: int) -> AnyResponse:
 @records.post("/paints/sets/file")
 def take_set() -> AnyResponse:
     """Put a set from a file on the shelf; its own tubes must have been swatched here."""
-    file = request.files.get("set")
-    paints = set_from_json(b"" if file is None else file.read(MOST_KEY_BYTES))
+    paints = set_from_json(read_form(SetFileForm).set.bytes)
     tubes = tuple(tube.name for tube in paints.tubes)
     new = NewSet(name=paints.label or paints.name, binder=paints.binder, tubes=tubes)
     return redirect(
@@ -198,9 +219,10 @@ def rosters() -> str:
 @records.post("/rosters")
 def take() -> str | tuple[str, int]:
     """Say what a package would change, or change it."""
-    done = request.form.get("do") == "take"
+    given = read_form(PackageForm)
+    done = given.take.data
     try:
-        package = read_package(_sent())
+        package = read_package(_filled(given.package))
         if done:
             changes = take_package(db(), me().school_id, package, today())
         else:
@@ -225,9 +247,8 @@ def school_archive() -> Response:
     return _streamed(chunks, "application/zip", f"{me().school_name} archive.zip")
 
 
-def _sent() -> bytes:
-    file = request.files.get("package")
-    data = b"" if file is None else file.read(_MOST_PACKAGE_BYTES + 1)
+def _filled(given: Sent) -> bytes:
+    data = given.bytes
     if not data:
         raise BadRoster(
             gettext("Choose the package first: a zip with classes, users and enrollments.")

@@ -5,8 +5,9 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from io import BytesIO
 
-from flask import Blueprint, Response, redirect, render_template, request, send_file, url_for
+from flask import Blueprint, Response, redirect, render_template, send_file, url_for
 from werkzeug.wrappers import Response as AnyResponse
+from wtforms import Form
 
 from noema.actions.say_to import sentence_of
 from noema.actions.work_out_exercise import exercise_of
@@ -31,6 +32,7 @@ from noema.store.classes import ClassRow, StudentName, class_of_school, student_
 from noema.store.reviews import AttemptRow
 from noema.store.student_work import attempts_of_student
 from noema.web.frame.clock import day, here
+from noema.web.frame.forms import Words, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me, outbox
 from noema.web.frame.weeks import week_words
@@ -46,6 +48,12 @@ class OutboxPage:
 
     frame: Frame
     letters: tuple[Sent, ...]
+
+
+class LetterForm(Form):
+    """Whom a report is sent to."""
+
+    to = Words()
 
 
 @reports.get("/progress/classes/<int:class_id>/students/<int:student_id>/report.pdf")
@@ -65,7 +73,7 @@ def mail(class_id: int, student_id: int) -> AnyResponse:
     outbox().send(
         Letter(
             sender=me().email,
-            to=request.form.get("to", "").strip(),
+            to=read_form(LetterForm).to.data,
             subject=f"{student.display_name}: {row.name}",
             words=f"Here is the report of {student.display_name} in {row.name}.\n\n"
             f"{me().display_name}, {me().school_name}\n",

@@ -2,8 +2,9 @@
 
 from dataclasses import dataclass
 
-from flask import Blueprint, redirect, render_template, request, url_for
+from flask import Blueprint, redirect, render_template, url_for
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.print_sheets import print_for_sent_back
 from noema.actions.say_to import sentence_of
@@ -17,6 +18,7 @@ from noema.store.judgements import judgements_of, moves_of
 from noema.store.reviews import AttemptRow, attempt_of_school, decided
 from noema.store.waiting import sent_back_without_sheet
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
+from noema.web.frame.forms import Said, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.returning.slip import how_again, moves_said
@@ -73,6 +75,12 @@ class SlipsPage:
     slips: tuple[Slip, ...]
 
 
+class AgainForm(Form):
+    """Which cells new sheets have."""
+
+    only_needed = Said("needed", name="cells")
+
+
 @returning.get("/return")
 def overview() -> str:
     """Show what goes back, by class and assignment."""
@@ -96,7 +104,7 @@ def overview() -> str:
 def again(assignment_id: int) -> Response:
     """Make new sheets for those whose work went back, then give the PDF of just those."""
     sheets = print_for_sent_back(
-        db(), me().school_id, assignment_id, only_needed=request.form.get("cells") == "needed"
+        db(), me().school_id, assignment_id, only_needed=read_form(AgainForm).only_needed.data
     )
     ids = [sheet.id for sheet in sheets]
     return redirect(url_for("printing.pdf", assignment_id=assignment_id, sheet=ids), 303)

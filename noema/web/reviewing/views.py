@@ -2,6 +2,7 @@
 
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.accept_holding import accept_holding, take_back
 from noema.actions.match_photograph import give_to_another
@@ -9,7 +10,8 @@ from noema.actions.review_sheet import review_sheet
 from noema.core.errors import Refused
 from noema.core.judging.review import Decision, Verb
 from noema.core.judging.verdict import Verdict
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
+from noema.web.frame.forms import Exactly, Many, OneOf, OneOrNone, Whole, Words, read_form
 from noema.web.frame.request import db, me
 from noema.web.reviewing.page import desk_page, next_in_queue
 from noema.web.reviewing.queue import accepted_page, holding_page, queue_page
@@ -17,7 +19,36 @@ from noema.web.reviewing.whose import whose_page
 
 reviewing = Blueprint("reviewing", __name__)
 
+_NO_DECISION = N_("That decision isn't one of the choices: choose a button.")
 _MOVES_ON = (Verb.ACCEPT, Verb.SEND_BACK)
+
+
+class DecisionForm(Form):
+    """What a teacher decides about a sheet, or one of its cells."""
+
+    verb = OneOf(Verb, _NO_DECISION)
+    cell = Exactly()
+    verdict = OneOrNone(Verdict, _NO_DECISION)
+    sentence = Words()
+    seen = Whole()
+
+
+class SeenForm(Form):
+    """The sheets that were shown, each as number:lines."""
+
+    seen = Many()
+
+
+class TakeBackForm(Form):
+    """The photographs whose acceptance is undone."""
+
+    photograph = Many()
+
+
+class WhoseForm(Form):
+    """The sheet a photograph shows."""
+
+    sheet = Whole()
 
 
 @reviewing.get("/review")
@@ -37,7 +68,13 @@ def desk(photograph_id: int) -> str:
 @reviewing.post("/review/<int:photograph_id>/decide")
 def decide(photograph_id: int) -> Response:
     """Record a decision, then show what comes next."""
-    decision = _decision()
+    given = read_form(DecisionForm)
+    decision = Decision(
+        verb=given.verb.data,
+        cell=given.cell.data or None,
+        verdict=given.verdict.data,
+        sentence=given.sentence.data or None,
+    )
     after = next_in_queue(photograph_id)
     review_sheet(
         db(),
@@ -45,13 +82,13 @@ def decide(photograph_id: int) -> Response:
         teacher_id=me().id,
         photograph_id=photograph_id,
         decision=decision,
-        lines_seen=request.form.get("seen", type=int),
+        lines_seen=given.seen.data,
     )
     if decision.verb in _MOVES_ON and after is not None:
         return redirect(url_for("reviewing.desk", photograph_id=after, done=photograph_id), 303)
     if decision.verb in _MOVES_ON:
         return redirect(url_for("reviewing.queue", done=photograph_id), 303)
-    cell = decision.cell or request.form.get("cell")
+    cell = decision.cell
     return redirect(url_for("reviewing.desk", photograph_id=photograph_id, cell=cell), 303)
 
 
@@ -78,7 +115,7 @@ def accept_all(assignment_id: int) -> str:
 @reviewing.post("/review/exercises/<int:assignment_id>/take-back")
 def take_all_back(assignment_id: int) -> Response:
     """Undo an acceptance of several sheets."""
-    ids = tuple(request.form.getlist("photograph", type=int))
+    ids = tuple(int(one) for one in read_form(TakeBackForm).photograph.data if one.isdigit())
     take_back(
         db(),
         school_id=me().school_id,
@@ -103,7 +140,7 @@ def give(photograph_id: int) -> Response:
         school_id=me().school_id,
         teacher_id=me().id,
         photograph_id=photograph_id,
-        sheet_id=request.form.get("sheet", type=int) or 0,
+        sheet_id=read_form(WhoseForm).sheet.data or 0,
     )
     return redirect(url_for("reviewing.queue"), 303)
 
@@ -111,24 +148,9 @@ def give(photograph_id: int) -> Response:
 def _seen() -> dict[int, int]:
     """Read "number:lines" of every sheet that was shown."""
     seen = {}
-    for pair in request.form.getlist("seen"):
+    for pair in read_form(SeenForm).seen.data:
         number, _, lines = pair.partition(":")
         if not (number.isdigit() and lines.isdigit()):
             raise Refused(gettext("That list can't be read: open the page again."))
         seen[int(number)] = int(lines)
     return seen
-
-
-def _decision() -> Decision:
-    verdict = request.form.get("verdict")
-    try:
-        return Decision(
-            verb=Verb(request.form.get("verb", "")),
-            cell=request.form.get("cell") or None,
-            verdict=Verdict(verdict) if verdict else None,
-            sentence=request.form.get("sentence", "").strip() or None,
-        )
-    except ValueError as wrong:
-        raise Refused(
-            gettext("That decision isn't one of the choices: choose a button.")
-        ) from wrong

@@ -3,11 +3,13 @@
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
-from flask import Blueprint, redirect, render_template, request, url_for
+from flask import Blueprint, redirect, render_template, url_for
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.set_time_zone import set_time_zone, time_zones
 from noema.web.frame.clock import here
+from noema.web.frame.forms import Words, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
@@ -23,6 +25,12 @@ class SchoolPage:
     time_zone: str
     zones: tuple[str, ...]
     now: datetime
+
+
+class TimeZoneForm(Form):
+    """The time zone."""
+
+    time_zone = Words()
 
 
 @school.get("/school")
@@ -41,5 +49,5 @@ def of_school() -> str:
 @school.post("/school")
 def keep() -> Response:
     """Choose the school's time zone."""
-    set_time_zone(db(), me().school_id, request.form.get("time_zone", ""))
+    set_time_zone(db(), me().school_id, read_form(TimeZoneForm).time_zone.data)
     return redirect(url_for("school.of_school"), 303)

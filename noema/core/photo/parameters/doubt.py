@@ -4,8 +4,6 @@ from dataclasses import dataclass
 
 from noema.core.parameters import parameter
 
-_FIT = "tools/fit_doubt.py"
-
 
 @dataclass(frozen=True, kw_only=True)
 class DoubtParameters:
@@ -15,18 +13,15 @@ class DoubtParameters:
         0.012, "One sigma of the camera's own noise, in the logarithm of a cell's luminance."
     )
     tone_between_cells: float = parameter(
-        0.3, "Share of the tone curve's doubt left in the difference of two cells.", source=_FIT
+        0.3, "Share of the tone curve's doubt left in the difference of two cells."
     )
     paint_between_cells: float = parameter(
-        0.7, "Share of a paint's own doubt left in the difference of two cells.", source=_FIT
+        0.7, "Share of a paint's own doubt left in the difference of two cells."
     )
-    dark: float = parameter(
-        0.0008, "Veil and noise that don't shrink with the light, linear.", source=_FIT
-    )
+    dark: float = parameter(0.0008, "Veil and noise that don't shrink with the light, linear.")
     well_lit: float = parameter(0.4, "Linear light of paper under which they grow.")
-    wider: float = parameter(1.03, "What is left out of the sum: times every sigma.", source=_FIT)
-    lamp_untold: float = parameter(
-        1.3, "The same where no coloured patch tells anything of the lamp.", source=_FIT
+    wider: float = parameter(
+        1.01, "What is left out of the sum: times every sigma.", source="tools/fit_doubt.py"
     )
     nudge: float = parameter(0.3, "Step by which slopes are worked out.", unit="Lab")
     least: float = parameter(1e-4, "Least linear channel.")
