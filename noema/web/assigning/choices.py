@@ -1,17 +1,18 @@
 """The form of an assignment: its fields, what was chosen in them, and those of an earlier one."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from werkzeug.datastructures import MultiDict
+from wtforms import Form
 
 from noema.actions.work_out_exercise import Chosen
-from noema.core.errors import BadExercise, NotFound
+from noema.core.errors import NotFound
 from noema.core.exercises.catalogue import FIRST_KIND, KINDS, AnyKind, kind_of, usual_tolerance
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.tolerance import Tolerance
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.shelf import SETS, PaintSet
 from noema.core.sheet.paper import Paper
 from noema.formats.options_json import options_from_json
@@ -20,12 +21,13 @@ from noema.store.paints import hue_words, own_sets, paint_set
 from noema.web.exercises.fields import Select, Ticks, Typed, select, ticks
 from noema.web.exercises.key_words import KEY_WORDS
 from noema.web.exercises.options import (
-    Form,
+    Given,
     OptionFields,
     chosen_in,
     fields_of_kind,
     form_of,
 )
+from noema.web.frame.forms import Many, Number, OneOf, OneOrNone, TextLine, read_form
 from noema.web.frame.request import db, me
 
 USUAL_SET = "split-six"
@@ -44,11 +46,28 @@ class AssignFields:
     due_week: str
 
 
-def fields_of(form: Form, weeks: int, usual_week: int) -> AssignFields:
+class AssignForm(Form):
+    """What is chosen beside a kind's own options."""
+
+    kind = TextLine()
+    level = OneOf(Level, N_("That level isn't on the list: choose it again."), usual=Level.BEGINNER)
+    key = OneOrNone(Key, N_("That key isn't on the list: choose it again."))
+    set = TextLine()
+    medium = OneOrNone(Medium, N_("That medium isn't on the list: choose it again."))
+    paper = OneOf(Paper, N_("That paper isn't on the list: choose A4 or Letter."), usual=Paper.A4)
+    print = Many()
+    hue = Number(name="tolerance-hue", what=N_("hue"))
+    value = Number(name="tolerance-value", what=N_("value"))
+    chroma = Number(name="tolerance-chroma", what=N_("chroma"))
+
+
+def fields_of(form: Given, weeks: int, usual_week: int) -> AssignFields:
     """Give the form as it stands; nothing in it is refused here."""
-    kind, level, table = _kind(form), _level(form), hue_words(db(), me().school_id).table
-    paints, _ = _paints(form, kind)
-    chosen_key = _key(form, paints)
+    given = read_form(AssignForm, form)
+    kind, level = _kind(given), given.level.data
+    table = hue_words(db(), me().school_id).table
+    paints, _ = _paints(given, kind)
+    chosen_key = _key(given, paints)
     due = form.get("due_week", str(usual_week))
     return AssignFields(
         what=(_kinds(kind), *_sets(paints, kind), _media(form, paints, kind)),
@@ -72,32 +91,29 @@ def fields_of(form: Form, weeks: int, usual_week: int) -> AssignFields:
     )
 
 
-def chosen_of(form: Form) -> Chosen:
+def chosen_of(form: Given) -> Chosen:
     """Read what was chosen; what isn't given takes the usual choice."""
-    kind, level, table = _kind(form), _level(form), hue_words(db(), me().school_id).table
-    paints, ref = _paints(form, kind)
-    medium = _medium(form, paints)
-    try:
-        paper = Paper(form.get("paper", "a4"))
-    except ValueError as wrong:
-        raise BadExercise(gettext("That paper isn't on the list: choose A4 or Letter.")) from wrong
+    given = read_form(AssignForm, form)
+    kind, level = _kind(given), given.level.data
+    paints, ref = _paints(given, kind)
+    usual_medium = Medium(paints.binder.value) if paints else Medium.ACRYLIC
     return Chosen(
         kind=kind.name,
         options=chosen_in(form, kind, paints, level),
         paints=paints,
         set_ref=ref,
-        medium=medium,
+        medium=given.medium.data or usual_medium,
         level=level,
-        own_tolerance=_own_tolerance(form, usual_tolerance(kind.name, level)),
-        key=_key(form, paints),
-        paper=paper,
-        grey_only="grey-only" in form.getlist("print"),
-        shows_parts="shows-parts" in form.getlist("print"),
-        table=table,
+        own_tolerance=_own_tolerance(given, usual_tolerance(kind.name, level)),
+        key=_key(given, paints),
+        paper=given.paper.data,
+        grey_only="grey-only" in given.print.data,
+        shows_parts="shows-parts" in given.print.data,
+        table=hue_words(db(), me().school_id).table,
     )
 
 
-def form_of_assignment(row: AssignmentRow, sets: Sequence[str]) -> Form:
+def form_of_assignment(row: AssignmentRow, sets: Sequence[str]) -> Given:
     """Give the form that would assign the same again; a set that is gone is left to choose."""
     pairs = form_of(options_from_json(kind_of(row.kind), row.options))
     pairs += [
@@ -125,29 +141,19 @@ def set_refs() -> tuple[str, ...]:
     return (*SETS, *(one.name for one in own_sets(db(), me().school_id)))
 
 
-def _kind(form: Form) -> AnyKind:
-    return kind_of(form.get("kind") or FIRST_KIND)
+def _kind(given: AssignForm) -> AnyKind:
+    return kind_of(given.kind.data or FIRST_KIND)
 
 
-def _level(form: Form) -> Level:
-    try:
-        return Level(form.get("level", Level.BEGINNER.value))
-    except ValueError as wrong:
-        raise BadExercise(gettext("That level isn't on the list: choose it again.")) from wrong
-
-
-def _key(form: Form, paints: PaintSet | None) -> Key:
+def _key(given: AssignForm, paints: PaintSet | None) -> Key:
     usual = Key.PAINTS if paints else Key.NAMED
-    try:
-        key = Key(form.get("key") or usual.value)
-    except ValueError as wrong:
-        raise BadExercise(gettext("That key isn't on the list: choose it again.")) from wrong
+    key: Key = given.key.data or usual
     return usual if key is Key.PAINTS else key
 
 
-def _paints(form: Form, kind: AnyKind) -> tuple[PaintSet | None, str | None]:
+def _paints(given: AssignForm, kind: AnyKind) -> tuple[PaintSet | None, str | None]:
     """Give the set and its reference; some kinds can do without one."""
-    ref = form.get("set", "")
+    ref = given.set.data
     if not ref and not kind.needs_paints:
         return None, None
     try:
@@ -156,14 +162,6 @@ def _paints(form: Form, kind: AnyKind) -> tuple[PaintSet | None, str | None]:
         raise NotFound(
             gettext("There is no such paint set in your school: choose another.")
         ) from None
-
-
-def _medium(form: Form, paints: PaintSet | None) -> Medium:
-    usual = Medium(paints.binder.value) if paints else Medium.ACRYLIC
-    try:
-        return Medium(form.get("medium") or usual.value)
-    except ValueError as wrong:
-        raise BadExercise(gettext("That medium isn't on the list: choose it again.")) from wrong
 
 
 def _kinds(kind: AnyKind) -> Select:
@@ -179,7 +177,7 @@ def _sets(paints: PaintSet | None, kind: AnyKind) -> tuple[Select]:
     return (select("set", gettext("Paints"), (*none, *own, *built_in), chosen),)
 
 
-def _media(form: Form, paints: PaintSet | None, kind: AnyKind) -> Select:
+def _media(form: Given, paints: PaintSet | None, kind: AnyKind) -> Select:
     usual = (
         (("", gettext("as the set: %(medium)s", medium=gettext(paints.binder.value))),)
         if paints
@@ -190,7 +188,7 @@ def _media(form: Form, paints: PaintSet | None, kind: AnyKind) -> Select:
     return select("medium", "Medium", (*usual, *media), chosen)
 
 
-def _tolerances(form: Form, usual: Tolerance) -> tuple[Typed, ...]:
+def _tolerances(form: Given, usual: Tolerance) -> tuple[Typed, ...]:
     return tuple(
         Typed(
             name=f"tolerance-{name}",
@@ -203,36 +201,16 @@ def _tolerances(form: Form, usual: Tolerance) -> tuple[Typed, ...]:
     )
 
 
-def _own_tolerance(form: Form, usual: Tolerance) -> Tolerance | None:
+def _own_tolerance(given: AssignForm, usual: Tolerance) -> Tolerance | None:
     typed = {
-        name: _limit(form, name)
+        name: given[name].data
         for name in ("hue", "value", "chroma")
-        if getattr(usual, name) is not None and form.get(f"tolerance-{name}", "").strip()
+        if getattr(usual, name) is not None and given[name].data is not None
     }
-    if not typed:
-        return None
-    return Tolerance(
-        hue=typed.get("hue", usual.hue),
-        value=typed.get("value", usual.value),
-        chroma=typed.get("chroma", usual.chroma),
-    )
+    return replace(usual, **typed) if typed else None
 
 
-def _limit(form: Form, name: str) -> float:
-    text = form.get(f"tolerance-{name}", "").strip().replace(",", ".")
-    try:
-        return float(text)
-    except ValueError as wrong:
-        raise BadExercise(
-            gettext(
-                "%(name)s within “%(text)s” is no number: write one such as 0.5.",
-                name=name.capitalize(),
-                text=text[:20],
-            )
-        ) from wrong
-
-
-def _print_with(form: Form, paints: PaintSet | None) -> Ticks:
+def _print_with(form: Given, paints: PaintSet | None) -> Ticks:
     parts = (("shows-parts", gettext("the volumes beside each cell")),)
     coloured = (("grey-only", gettext("for a black-and-white printer")), *parts) if paints else ()
     return ticks("print", "Print", coloured, form.getlist("print"))

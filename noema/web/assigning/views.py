@@ -25,7 +25,7 @@ from noema.web.assigning.choices import (
     set_refs,
 )
 from noema.web.exercises.key_words import KEY_WORDS
-from noema.web.exercises.options import Form
+from noema.web.exercises.options import Given
 from noema.web.exercises.showing import Shown, show
 from noema.web.frame.clock import today
 from noema.web.frame.page import Frame, Stage, frame
@@ -68,7 +68,7 @@ def assign(class_id: int) -> str:
     """Show the form: with usual choices, those of the address, or those of an earlier one."""
     row = class_of_school(db(), me().school_id, class_id)
     earlier = request.args.get("from", type=int)
-    form: Form = request.args
+    form: Given = request.args
     if earlier is not None:
         form = form_of_assignment(assignment_of_school(db(), me().school_id, earlier), set_refs())
     return render_template("assigning/assign.html", page=_page(row, form, earlier))
@@ -113,7 +113,7 @@ def assign_now(class_id: int) -> AnyResponse | tuple[str, int]:
     return redirect(url_for("printing.overview"))
 
 
-def _due_week(form: Form, row: ClassRow) -> int:
+def _due_week(form: Given, row: ClassRow) -> int:
     text = form.get("due_week", str(_usual_week(row)))
     if not text.isdigit() or len(text) > 3:
         raise BadExercise(gettext("The due week isn't on the list: choose it again."))
@@ -124,14 +124,14 @@ def _usual_week(row: ClassRow) -> int:
     return row.unit.week_within(today())
 
 
-def _fields(row: ClassRow, form: Form) -> AssignFields:
+def _fields(row: ClassRow, form: Given) -> AssignFields:
     try:
         return fields_of(form, row.unit.weeks, _usual_week(row))
     except Refused:  # a choice that isn't there is said beside; the form starts afresh
         return fields_of(MultiDict(), row.unit.weeks, _usual_week(row))
 
 
-def _answer(row: ClassRow, form: Form) -> Answer:
+def _answer(row: ClassRow, form: Given) -> Answer:
     try:
         chosen = chosen_of(form)
         asked = work_out(chosen)
@@ -142,7 +142,7 @@ def _answer(row: ClassRow, form: Form) -> Answer:
     return Answer(shown=shown, held=_held(chosen))
 
 
-def _query(form: Form) -> dict[str, Any]:
+def _query(form: Given) -> dict[str, Any]:
     return {name: form.getlist(name) for name in form if name != "csrf_token"}
 
 
@@ -157,7 +157,7 @@ def _held(chosen: Chosen) -> str:
     return held
 
 
-def _page(row: ClassRow, form: Form, start_from: int | None, sentence: str = "") -> AssignPage:
+def _page(row: ClassRow, form: Given, start_from: int | None, sentence: str = "") -> AssignPage:
     return AssignPage(
         frame=frame(Stage.PLAN),
         row=row,

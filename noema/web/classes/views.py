@@ -24,7 +24,7 @@ from noema.store.classes import (
 )
 from noema.store.students import JoinRow, join_of_class
 from noema.web.frame.clock import today
-from noema.web.frame.forms import Exactly, OneOf, Sent, read_form
+from noema.web.frame.forms import Exactly, OneOf, SentFile, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -105,7 +105,7 @@ class RosterForm(Form):
     """A list of students, typed or in a file."""
 
     text = Exactly()
-    file = Sent(_MOST_ROSTER_BYTES)
+    file = SentFile(_MOST_ROSTER_BYTES)
 
 
 @classes.get("/plan")

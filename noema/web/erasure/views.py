@@ -21,7 +21,7 @@ from noema.store.classes import (
 )
 from noema.store.people import keep_months_of
 from noema.web.frame.clock import here
-from noema.web.frame.forms import Exactly, Said, Whole, Words, read_form
+from noema.web.frame.forms import Exactly, Said, TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me, pieces
 
@@ -87,7 +87,7 @@ class ArchiveForm(Form):
 class TermForm(Form):
     """The term a class is in."""
 
-    term = Words()
+    term = TextLine()
 
 
 class KeepForm(Form):

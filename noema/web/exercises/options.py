@@ -20,7 +20,7 @@ from noema.formats.measurements import samples_from_text
 from noema.formats.mix_text import mix_from_text
 from noema.web.exercises.fields import Select, Ticks, Typed, select, ticks
 
-Form = MultiDict[str, str]
+Given = MultiDict[str, str]
 
 _USUAL = ("", N_("usual"))
 _FLAGS = "with"  # the one row of ticks for every yes or no
@@ -38,7 +38,7 @@ class OptionFields:
 
 
 def fields_of_kind(
-    kind: AnyKind, form: Form, paints: PaintSet | None, table: HueTable
+    kind: AnyKind, form: Given, paints: PaintSet | None, table: HueTable
 ) -> OptionFields:
     """Give a kind's fields as the form has them; what makes no sense stays as it was typed."""
     declared = options_of(kind.options)
@@ -74,7 +74,7 @@ def _choices(one: Option, paints: PaintSet | None, table: HueTable) -> tuple[tup
     return (_USUAL, *one.choices)
 
 
-def _ticks(declared: tuple[Option, ...], form: Form, paints: PaintSet | None) -> list[Ticks]:
+def _ticks(declared: tuple[Option, ...], form: Given, paints: PaintSet | None) -> list[Ticks]:
     found = []
     for one in declared:
         if one.asks is Asks.WORDS:
@@ -88,7 +88,7 @@ def _ticks(declared: tuple[Option, ...], form: Form, paints: PaintSet | None) ->
     return found
 
 
-def chosen_in(form: Form, kind: AnyKind, paints: PaintSet | None, level: Level) -> Options:
+def chosen_in(form: Given, kind: AnyKind, paints: PaintSet | None, level: Level) -> Options:
     """Read what was chosen of a kind; what belongs to another kind is passed over."""
     read = {one.name: _read(one, form, paints, level) for one in options_of(kind.options)}
     return cast(
@@ -96,7 +96,7 @@ def chosen_in(form: Form, kind: AnyKind, paints: PaintSet | None, level: Level) 
     )
 
 
-def _read(one: Option, form: Form, paints: PaintSet | None, level: Level) -> object:
+def _read(one: Option, form: Given, paints: PaintSet | None, level: Level) -> object:
     """Read one choice; None where it is left as usual."""
     text = form.get(one.name, "").strip()
     if one.asks is Asks.NUMBER:

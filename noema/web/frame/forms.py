@@ -8,7 +8,7 @@ from enum import Enum
 from typing import Any, TypeVar
 
 from flask import request
-from werkzeug.datastructures import CombinedMultiDict, FileStorage
+from werkzeug.datastructures import CombinedMultiDict, FileStorage, MultiDict
 from wtforms import Field, FileField, Form, IntegerField, MultipleFileField, StringField
 from wtforms.form import BaseForm
 from wtforms.validators import ValidationError
@@ -19,7 +19,7 @@ from noema.core.language import gettext
 F = TypeVar("F", bound=Form)
 
 
-class Words(StringField):
+class TextLine(StringField):
     """One line of words, without the blanks round it; empty where nothing was sent."""
 
     data: str
@@ -56,6 +56,30 @@ class Whole(IntegerField):
             given = valuelist[0][:20]
             raise ValueError(
                 gettext("“%(given)s” is no whole number: write one such as 6.", given=given)
+            ) from wrong
+
+
+class Number(Field):
+    """A number, with a comma or a point; None where nothing was sent."""
+
+    data: Any
+
+    def __init__(self, *, what: str = "", **bound: Any) -> None:
+        super().__init__(**bound)
+        self.what = what  # it is of, for who wrote something else
+
+    def process_formdata(self, valuelist: list[str]) -> None:
+        """Read it, or say what it isn't."""
+        text = valuelist[0].strip() if valuelist else ""
+        try:
+            self.data = float(text.replace(",", ".")) if text else None
+        except ValueError as wrong:
+            raise ValueError(
+                gettext(
+                    "“%(text)s” is no number: write one such as 0.5 for %(what)s.",
+                    text=text[:20],
+                    what=gettext(self.what),
+                )
             ) from wrong
 
 
@@ -115,7 +139,7 @@ class Said(Field):
         self.data = self.word in valuelist
 
 
-class Sent(FileField):
+class SentFile(FileField):
     """One file: its bytes up to a limit and one more; empty where none was sent."""
 
     def __init__(self, most_bytes: int, **bound: Any) -> None:
@@ -133,7 +157,7 @@ class Sent(FileField):
         return str(self.data.filename or "") if self.data else ""
 
 
-class SeveralSent(MultipleFileField):
+class SentFiles(MultipleFileField):
     """Several files; those without a name are left out."""
 
     @property
@@ -142,9 +166,11 @@ class SeveralSent(MultipleFileField):
         return [one for one in self.data or [] if isinstance(one, FileStorage) and one.filename]
 
 
-def read_form(kind: type[F]) -> F:
-    """Read what was sent, or refuse it."""
-    form = kind(formdata=CombinedMultiDict([request.form, request.files]))
+def read_form(kind: type[F], given: MultiDict[str, Any] | None = None) -> F:
+    """Read what was sent, or what is given instead, or refuse it."""
+    if given is None:
+        given = CombinedMultiDict([request.form, request.files])
+    form = kind(formdata=given)
     if not form.validate():
         raise Refused(next(str(one.errors[0]) for one in form if one.errors))
     return form

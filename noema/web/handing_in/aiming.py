@@ -9,7 +9,7 @@ from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.core.photo.aiming import glance
 from noema.formats.photo_file import check_photo, open_photo
-from noema.web.frame.forms import Sent, read_form
+from noema.web.frame.forms import SentFile, read_form
 from noema.web.frame.page import Frame, Stage, frame
 
 aiming = Blueprint("aiming", __name__)
@@ -27,7 +27,7 @@ class AimPage:
 class LookForm(Form):
     """A small picture to be looked at."""
 
-    look = Sent(_MOST_LOOK_BYTES)
+    look = SentFile(_MOST_LOOK_BYTES)
 
 
 @aiming.get("/photograph/camera")

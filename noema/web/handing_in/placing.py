@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.place_outline import ToPlace, place_outline, to_place
 from noema.core.errors import BadOutline, Refused
@@ -14,6 +15,7 @@ from noema.core.sheet.layout import Point
 from noema.formats.outline_json import outline_from_json
 from noema.store.photographs import PhotoRow, photo_of_school
 from noema.store.sheets import SheetRow
+from noema.web.frame.forms import TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, files, me
@@ -56,6 +58,16 @@ class PlacedPage:
     photo: PhotoRow
 
 
+class OutlineForm(Form):
+    """An outline as the page writes it, or a person types it: places as "x,y x,y"."""
+
+    sheet = Whole()
+    corners = TextLine()
+    sides = TextLine()
+    paper = TextLine()
+    nudges = TextLine()
+
+
 @placing.get("/photographs/<int:photograph_id>/outline")
 def page(photograph_id: int) -> Response | str:
     """Show the photograph and the outline over it; first ask whose it is, where nobody knows."""
@@ -68,7 +80,8 @@ def page(photograph_id: int) -> Response | str:
 @placing.post("/photographs/<int:photograph_id>/outline")
 def place(photograph_id: int) -> Response | tuple[str, int]:
     """Read the photograph as the outline lies."""
-    sheet_id = request.form.get("sheet", type=int)
+    given = read_form(OutlineForm)
+    sheet_id = given.sheet.data
     try:
         place_outline(
             db(),
@@ -77,11 +90,11 @@ def place(photograph_id: int) -> Response | tuple[str, int]:
             teacher_id=me().id,
             photograph_id=photograph_id,
             sheet_id=sheet_id,
-            outline=_outline(),
+            outline=_outline(given),
         )
     except Refused as refusal:
         db().rollback()
-        shown = _page(photograph_id, sheet_id, str(refusal))
+        shown = _page(photograph_id, sheet_id, given, str(refusal))
         if shown is None:
             raise
         return render_template("handing_in/placing.html", page=shown), status_of(refusal)
@@ -102,12 +115,17 @@ def placed(photograph_id: int) -> Response | str:
     return Response(headers={"HX-Redirect": door}) if asks_again else redirect(door, 303)
 
 
-def _page(photograph_id: int, sheet_id: int | None, sentence: str = "") -> PlacingPage | None:
+def _page(
+    photograph_id: int,
+    sheet_id: int | None,
+    sent: OutlineForm | None = None,
+    sentence: str = "",
+) -> PlacingPage | None:
     ready = to_place(db(), files(), me().school_id, photograph_id, sheet_id)
     if ready is None:
         return None
     box = box_of(ready.layout)
-    sent = request.form
+    sent = sent or OutlineForm()
     return PlacingPage(
         frame=frame(Stage.PHOTOGRAPH),
         photo_id=photograph_id,
@@ -117,10 +135,10 @@ def _page(photograph_id: int, sheet_id: int | None, sentence: str = "") -> Placi
         box_mm=(box[2][0] - box[0][0], box[2][1] - box[0][1]),
         cells=_cells(ready),
         # What was just refused is shown as it was sent, so that it can be put right.
-        corners=sent.get("corners") or _said(ready.outline.corners),
-        sides=sent.get("sides") or _said(ready.outline.sides),
-        paper=sent.get("paper") or _said(ready.outline.paper),
-        nudges=sent.get("nudges") or _said_nudges(ready.outline),
+        corners=sent.corners.data or _said(ready.outline.corners),
+        sides=sent.sides.data or _said(ready.outline.sides),
+        paper=sent.paper.data or _said(ready.outline.paper),
+        nudges=sent.nudges.data or _said_nudges(ready.outline),
         sentence=sentence or say_kept(ready.photo.reason or ""),
     )
 
@@ -143,20 +161,19 @@ def _cells(ready: ToPlace) -> tuple[PlacedCell, ...]:
     )
 
 
-def _outline() -> Outline:
+def _outline(given: OutlineForm) -> Outline:
     return outline_from_json(
         {
-            **{name: _points(name) for name in ("corners", "sides", "paper")},
-            "nudges": dict(_nudge(part) for part in request.form.get("nudges", "").split()),
+            **{name: _points(name, given[name].data) for name in ("corners", "sides", "paper")},
+            "nudges": dict(_nudge(part) for part in given.nudges.data.split()),
         }
     )
 
 
-def _points(name: str) -> list[list[float]]:
+def _points(name: str, text: str) -> list[list[float]]:
     """Read "x,y x,y": what the page writes and a person may type."""
     try:
-        parts = request.form.get(name, "").split()
-        return [[float(one) for one in part.split(",")] for part in parts]
+        return [[float(one) for one in part.split(",")] for part in text.split()]
     except ValueError as wrong:
         raise BadOutline(
             gettext("Write the %(name)s as pairs like 0.25,0.5 with blanks between.", name=name)

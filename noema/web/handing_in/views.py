@@ -22,7 +22,7 @@ from noema.store.photographs import (
     photos_of_batch,
 )
 from noema.store.printers import OwnedCard, card_of_school, cards_of_school
-from noema.web.frame.forms import Sent, SeveralSent, Whole, read_form
+from noema.web.frame.forms import SentFile, SentFiles, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me
 
@@ -68,7 +68,7 @@ class BatchPage:
 class HandInForm(Form):
     """Photographs at once, perhaps of a batch that has begun, perhaps beside a card."""
 
-    photos = SeveralSent()
+    photos = SentFiles()
     batch = Whole()
     card = Whole()
 
@@ -76,7 +76,7 @@ class HandInForm(Form):
 class OnePhotoForm(Form):
     """One photograph of a batch."""
 
-    photo = Sent(MOST_BYTES)
+    photo = SentFile(MOST_BYTES)
 
 
 class BatchForm(Form):

@@ -25,7 +25,7 @@ from noema.web.drawings.strip import PlainJoint, plain_joints
 from noema.web.exercises.fields import Select, select
 from noema.web.exercises.key_words import KEY_WORDS
 from noema.web.exercises.showing import Shown, show
-from noema.web.frame.forms import OneOf, Whole, Words, read_form
+from noema.web.frame.forms import OneOf, TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
@@ -75,7 +75,7 @@ class HoldingForm(Form):
 
     key = OneOf(Key, _CHOOSE)
     level = OneOf(Level, _CHOOSE)
-    set = Words()
+    set = TextLine()
 
 
 class ApprovalForm(Form):

@@ -4,7 +4,7 @@ from flask import Blueprint, redirect, url_for
 from werkzeug.wrappers import Response
 from wtforms import Form
 
-from noema.web.frame.forms import Exactly, Words, read_form
+from noema.web.frame.forms import Exactly, TextLine, read_form
 from noema.web.frame.ways_back import safe
 from noema.web.language.catalogues import choose_language
 
@@ -14,7 +14,7 @@ language = Blueprint("language", __name__)
 class LanguageForm(Form):
     """A language, and the page to go back to."""
 
-    language = Words()
+    language = TextLine()
     back = Exactly()
 
 

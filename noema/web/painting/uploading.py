@@ -12,7 +12,7 @@ from noema.core.language import gettext
 from noema.core.photo.aiming import glance
 from noema.formats.photo_file import MOST_BYTES, check_photo, open_photo
 from noema.store.student_work import upload_of_student
-from noema.web.frame.forms import Exactly, Sent, Whole, read_form
+from noema.web.frame.forms import Exactly, SentFile, Whole, read_form
 from noema.web.frame.request import db, files, pieces, the_student
 from noema.web.handing_in.aiming import sent_look
 
@@ -22,7 +22,7 @@ MOST_PIECE_BYTES = 1024 * 1024
 class OwnPhotoForm(Form):
     """A whole photograph."""
 
-    photo = Sent(MOST_BYTES)
+    photo = SentFile(MOST_BYTES)
 
 
 class UploadForm(Form):

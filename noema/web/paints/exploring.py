@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from flask import Blueprint, render_template, request
-from werkzeug.datastructures import MultiDict
+from wtforms import Form
 
 from noema.core.colour.names import HueTable
 from noema.core.colour.srgb import lab_to_hex
@@ -24,6 +24,7 @@ from noema.core.pigments.shelf import TUBES, WHITE, PaintSet
 from noema.core.pigments.tube import Tube
 from noema.store.paints import hue_words, paint_set
 from noema.web.drawings.wheel import MIDDLE, SIZE, path_of, point
+from noema.web.frame.forms import Said, TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
@@ -111,6 +112,20 @@ class ExploredPage:
     found: Exploration
 
 
+_USUAL_STEPS = 9
+
+
+class ExploreForm(Form):
+    """Two or three tubes, and how mixes of them are shown."""
+
+    one = TextLine()
+    other = TextLine()
+    third = TextLine()
+    steps = Whole()
+    down = TextLine()
+    wet = Said("1")
+
+
 @exploring.get("/paints/sets/<set_ref>/explore")
 def explore(set_ref: str) -> str:
     """Show the form and the bridge."""
@@ -119,7 +134,7 @@ def explore(set_ref: str) -> str:
         frame=frame(Stage.PLAN),
         paints=paints,
         ref=set_ref,
-        found=_explored(paints, _asked(request.args, paints)),
+        found=_explored(paints, _asked(paints)),
         water=paints.binder is Binder.WATERCOLOUR,
     )
     return render_template("paints/explore.html", page=page)
@@ -129,23 +144,22 @@ def explore(set_ref: str) -> str:
 def found(set_ref: str) -> str:
     """Draw the bridge or triangle for the choices so far."""
     paints = paint_set(db(), me().school_id, set_ref)
-    page = ExploredPage(found=_explored(paints, _asked(request.args, paints)))
+    page = ExploredPage(found=_explored(paints, _asked(paints)))
     return render_template("paints/found.html", page=page)
 
 
-def _asked(form: MultiDict[str, str], paints: PaintSet) -> ExploreChoices:
-    row = paints.colours or paints.tubes
-    names = [form.get("one", row[0].name), form.get("other", row[-1].name)]
-    if form.get("third"):
-        names.append(form["third"])
-    steps, down = form.get("steps", "9"), form.get("down", "none")
-    if not steps.isdigit() or not FEWEST_STEPS <= int(steps) <= MOST_STEPS or down not in _WHITES:
+def _asked(paints: PaintSet) -> ExploreChoices:
+    form, row = read_form(ExploreForm, request.args), paints.colours or paints.tubes
+    names = [form.one.data or row[0].name, form.other.data or row[-1].name, form.third.data]
+    steps = _USUAL_STEPS if form.steps.data is None else form.steps.data
+    down = form.down.data or "none"
+    if not FEWEST_STEPS <= steps <= MOST_STEPS or down not in _WHITES:
         raise BadPaint(gettext("One of the choices isn't on the list: choose it again."))
     return ExploreChoices(
-        tubes=tuple(paints.tube(name) for name in names),
-        steps=int(steps),
+        tubes=tuple(paints.tube(name) for name in names if name),
+        steps=steps,
         down=down,
-        wet=form.get("wet") == "1",
+        wet=form.wet.data,
     )
 
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.fit_own_tube import fit_own_tube, remove_own_tube, try_fit
 from noema.core.colour.srgb import lab_to_hex
@@ -19,6 +20,7 @@ from noema.devices.colour_meter import HeldSwatch
 from noema.formats.measurements import lab_from_text, samples_from_bytes
 from noema.store.paints import own_tube
 from noema.web.drawings.tube import tint_words
+from noema.web.frame.forms import Exactly, SentFile, TextLine, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me, meter
@@ -73,6 +75,24 @@ class TubePage:
     tint_words: tuple[str, ...] = tint_words(Binder.ACRYLIC)
 
 
+class LinesForm(Form):
+    """The swatches as they are written down, a number behind each name."""
+
+
+for _n in range(_LINES):
+    for _name in ("with", "parts", "lab"):
+        setattr(LinesForm, f"{_name}_{_n}", TextLine())
+
+
+class SwatchForm(Form):
+    """A tube, its swatches, and what is to be done with them."""
+
+    label = Exactly()
+    base = Exactly()
+    do = Exactly()
+    file = SentFile(_MOST_FILE_BYTES)
+
+
 @swatching.get("/paints/tubes/new")
 def new_tube() -> str:
     """Show the form with the usual three swatches, or those of a photographed sheet."""
@@ -94,16 +114,17 @@ def new_tube() -> str:
 @swatching.post("/paints/tubes/new")
 def swatch_tube() -> Response | str | tuple[str, int]:
     """Read the meter or a file, try the fit, or keep the tube."""
-    label, base = request.form.get("label", ""), request.form.get("base", "")
+    given = read_form(SwatchForm)
+    label, base, do = given.label.data, given.base.data, given.do.data or "fit"
     lines = _lines()
     try:
         builtin_tube(base)
-        lines = _filled(lines, label, base, request.form.get("do", "fit"))
-        if request.form.get("do") == "keep":
+        lines = _filled(lines, given, do)
+        if do == "keep":
             tube = fit_own_tube(db(), me().school_id, base, label, _swatches(lines)).tube
             return redirect(url_for("swatching.tube", tube_name=tube.name))
         page = _page(label, base, lines)
-        if request.form.get("do") == "fit":
+        if do == "fit":
             page = _tried(label, base, lines)
     except Refused as refusal:
         page = _page(label, base, lines, str(refusal))
@@ -130,21 +151,21 @@ def remove(tube_name: str) -> Response | tuple[str, int]:
 
 
 def _lines() -> tuple[Line, ...]:
-    form = request.form
+    form = read_form(LinesForm)
     return tuple(
         Line(
-            with_name=form.get(f"with_{n}", ""),
-            parts=form.get(f"parts_{n}", "").strip(),
-            lab=form.get(f"lab_{n}", "").strip(),
+            with_name=form[f"with_{n}"].data,
+            parts=form[f"parts_{n}"].data,
+            lab=form[f"lab_{n}"].data,
         )
         for n in range(_LINES)
     )
 
 
-def _filled(lines: tuple[Line, ...], label: str, base: str, do: str) -> tuple[Line, ...]:
+def _filled(lines: tuple[Line, ...], given: SwatchForm, do: str) -> tuple[Line, ...]:
     """Fill lines from the meter or a measurement file where that was asked for."""
     if do == "file":
-        return _from_file(lines)
+        return _from_file(lines, given.file)
     if not do.startswith("read-"):
         return lines
     instrument = meter()
@@ -155,18 +176,21 @@ def _filled(lines: tuple[Line, ...], label: str, base: str, do: str) -> tuple[Li
     place = int(do.removeprefix("read-")) if do.removeprefix("read-").isdigit() else _LINES
     if place >= _LINES:
         raise BadPaint(gettext("There is no such line: read one of those shown."))
-    held = HeldSwatch(tube=builtin_tube(base), label=label, mixed_with=_mixed_with(lines[place]))
+    held = HeldSwatch(
+        tube=builtin_tube(given.base.data),
+        label=given.label.data,
+        mixed_with=_mixed_with(lines[place]),
+    )
     lab = instrument.read(held)
     return tuple(_with_lab(line, lab) if n == place else line for n, line in enumerate(lines))
 
 
-def _from_file(lines: tuple[Line, ...]) -> tuple[Line, ...]:
-    file = request.files.get("file")
-    if not file or not file.filename:
+def _from_file(lines: tuple[Line, ...], file: SentFile) -> tuple[Line, ...]:
+    if not file.data:
         raise BadPaint(
             gettext("Choose a measurement file first: CGATS.17 text or CSV with Lab values.")
         )
-    samples = samples_from_bytes(file.read(_MOST_FILE_BYTES))[:_LINES]
+    samples = samples_from_bytes(file.bytes)[:_LINES]
     labs = [sample.lab for sample in samples]
     return tuple(
         _with_lab(line, labs[n]) if n < len(labs) else line for n, line in enumerate(lines)

@@ -5,11 +5,12 @@ from dataclasses import dataclass
 from flask import Blueprint, Response, redirect, render_template, request, url_for
 from werkzeug.datastructures import MultiDict
 from werkzeug.wrappers import Response as Answer
+from wtforms import Form
 
 from noema.actions.keep_paint_set import NewSet, change_set, keep_paint_set, remove_set
 from noema.core.colour.names import temperature
 from noema.core.errors import BadPaint, Refused
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.cautions import cautions_of, pigment_caution
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.qualities import Qualities, qualities
@@ -26,6 +27,7 @@ from noema.store.paints import (
     paint_set,
 )
 from noema.web.drawings.tube import Swatches, masstones, swatch_rows, tint_words
+from noema.web.frame.forms import Exactly, Many, OneOf, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -104,6 +106,16 @@ class MakingPage:
     binders: tuple[Binder, ...] = tuple(Binder)
 
 
+class SetForm(Form):
+    """A paint set: its name, its medium and its tubes."""
+
+    name_ = Exactly(name="name")
+    medium = OneOf(
+        Binder, N_("The medium isn't on the list: choose it again."), usual=Binder.ACRYLIC
+    )
+    tube = Many()
+
+
 @paints.get("/paints")
 def shelf() -> str:
     """Show all sets and own tubes."""
@@ -163,7 +175,7 @@ def preview() -> str:
 @paints.post("/paints/new")
 def keep() -> Answer | tuple[str, int]:
     """Keep a new set."""
-    new = _choices(request.form)
+    new = _choices()
     try:
         ref = keep_paint_set(db(), me().school_id, new)
     except Refused as refusal:
@@ -185,7 +197,7 @@ def change(set_ref: str) -> str:
 def change_now(set_ref: str) -> Answer | tuple[str, int]:
     """Change one of the school's sets."""
     _own(set_ref)
-    new = _choices(request.form)
+    new = _choices()
     try:
         change_set(db(), me().school_id, set_ref, new)
     except Refused as refusal:
@@ -241,12 +253,9 @@ def _own(set_ref: str) -> PaintSet:
     return chosen
 
 
-def _choices(form: MultiDict[str, str]) -> NewSet:
-    try:
-        binder = Binder(form.get("medium", Binder.ACRYLIC.value))
-    except ValueError as wrong:
-        raise BadPaint(gettext("The medium isn't on the list: choose it again.")) from wrong
-    return NewSet(name=form.get("name", ""), binder=binder, tubes=tuple(form.getlist("tube")))
+def _choices(given: MultiDict[str, str] | None = None) -> NewSet:
+    form = read_form(SetForm, given)
+    return NewSet(name=form.name_.data, binder=form.medium.data, tubes=form.tube.data)
 
 
 def _making(

@@ -32,7 +32,7 @@ from noema.store.printers import (
     printer_of_school,
     printers_of_school,
 )
-from noema.web.frame.forms import Sent, SeveralSent, Whole, Words, read_form
+from noema.web.frame.forms import SentFile, SentFiles, TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, files, me, meter
@@ -82,29 +82,29 @@ class PrinterPage:
 class PrinterForm(Form):
     """A printer that is added."""
 
-    name_ = Words(name="name")
+    name_ = TextLine(name="name")
 
 
 class CardForm(Form):
     """A reference card and the file of its values."""
 
-    name_ = Words(name="name")
+    name_ = TextLine(name="name")
     columns = Whole()
     rows = Whole()
-    values = Sent(_MOST_FILE_BYTES)
+    values = SentFile(_MOST_FILE_BYTES)
 
 
 class LooksForm(Form):
     """Photographs of a calibration page beside a card."""
 
-    photos = SeveralSent()
+    photos = SentFiles()
     card = Whole()
 
 
 class MeasuredForm(Form):
     """A file a colour meter wrote."""
 
-    file = Sent(_MOST_FILE_BYTES)
+    file = SentFile(_MOST_FILE_BYTES)
 
 
 class ChosenPrinterForm(Form):
@@ -221,7 +221,7 @@ def _refused(printer_id: int, refusal: Refused) -> tuple[str, int]:
     return render_template("printers/printer.html", page=page), status_of(refusal)
 
 
-def _filled(given: Sent) -> bytes:
+def _filled(given: SentFile) -> bytes:
     if not given.data:
         raise BadFile(
             gettext("Choose a file of measured colours first: CGATS.17 text or CSV with Lab.")

@@ -35,7 +35,7 @@ from noema.store.assignments import assignment_of_school, assignments_of_class
 from noema.store.classes import ClassRow, class_of_school
 from noema.store.paints import hue_words
 from noema.web.frame.clock import today
-from noema.web.frame.forms import Said, Sent, Whole, read_form
+from noema.web.frame.forms import Said, SentFile, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, files, me
@@ -67,20 +67,20 @@ class RostersPage:
 class KeyFileForm(Form):
     """A key file, and the week it is due."""
 
-    key = Sent(MOST_KEY_BYTES)
+    key = SentFile(MOST_KEY_BYTES)
     week = Whole()
 
 
 class SetFileForm(Form):
     """The file of a paint set."""
 
-    set = Sent(MOST_KEY_BYTES)
+    set = SentFile(MOST_KEY_BYTES)
 
 
 class PackageForm(Form):
     """A package of rosters, and whether it is taken."""
 
-    package = Sent(_MOST_PACKAGE_BYTES)
+    package = SentFile(_MOST_PACKAGE_BYTES)
     take = Said("take", name="do")
 
 
@@ -247,7 +247,7 @@ def school_archive() -> Response:
     return _streamed(chunks, "application/zip", f"{me().school_name} archive.zip")
 
 
-def _filled(given: Sent) -> bytes:
+def _filled(given: SentFile) -> bytes:
     data = given.bytes
     if not data:
         raise BadRoster(

@@ -32,7 +32,7 @@ from noema.store.classes import ClassRow, StudentName, class_of_school, student_
 from noema.store.reviews import AttemptRow
 from noema.store.student_work import attempts_of_student
 from noema.web.frame.clock import day, here
-from noema.web.frame.forms import Words, read_form
+from noema.web.frame.forms import TextLine, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me, outbox
 from noema.web.frame.weeks import week_words
@@ -53,7 +53,7 @@ class OutboxPage:
 class LetterForm(Form):
     """Whom a report is sent to."""
 
-    to = Words()
+    to = TextLine()
 
 
 @reports.get("/progress/classes/<int:class_id>/students/<int:student_id>/report.pdf")

@@ -75,7 +75,7 @@ class SlipsPage:
     slips: tuple[Slip, ...]
 
 
-class AgainForm(Form):
+class NewSheetsForm(Form):
     """Which cells new sheets have."""
 
     only_needed = Said("needed", name="cells")
@@ -104,7 +104,7 @@ def overview() -> str:
 def again(assignment_id: int) -> Response:
     """Make new sheets for those whose work went back, then give the PDF of just those."""
     sheets = print_for_sent_back(
-        db(), me().school_id, assignment_id, only_needed=read_form(AgainForm).only_needed.data
+        db(), me().school_id, assignment_id, only_needed=read_form(NewSheetsForm).only_needed.data
     )
     ids = [sheet.id for sheet in sheets]
     return redirect(url_for("printing.pdf", assignment_id=assignment_id, sheet=ids), 303)

@@ -11,7 +11,7 @@ from noema.core.errors import Refused
 from noema.core.judging.review import Decision, Verb
 from noema.core.judging.verdict import Verdict
 from noema.core.language import N_, gettext
-from noema.web.frame.forms import Exactly, Many, OneOf, OneOrNone, Whole, Words, read_form
+from noema.web.frame.forms import Exactly, Many, OneOf, OneOrNone, TextLine, Whole, read_form
 from noema.web.frame.request import db, me
 from noema.web.reviewing.page import desk_page, next_in_queue
 from noema.web.reviewing.queue import accepted_page, holding_page, queue_page
@@ -29,7 +29,7 @@ class DecisionForm(Form):
     verb = OneOf(Verb, _NO_DECISION)
     cell = Exactly()
     verdict = OneOrNone(Verdict, _NO_DECISION)
-    sentence = Words()
+    sentence = TextLine()
     seen = Whole()
 
 

@@ -1,9 +1,11 @@
 """A school's rubric and phrase book."""
 
 from dataclasses import dataclass
+from itertools import product
 
 from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
+from wtforms import Form
 
 from noema.actions.write_rubric import rubric_of, write_rubric
 from noema.core.errors import Refused
@@ -13,6 +15,7 @@ from noema.core.judging.rubric import LEVELS, Rubric
 from noema.core.language import gettext
 from noema.core.words.findings import subjects
 from noema.store.phrases import PhraseRow, drop_phrase, phrase_book
+from noema.web.frame.forms import Exactly, Said, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -44,6 +47,19 @@ class RubricPage:
     sentence: str = ""
 
 
+class RubricForm(Form):
+    """The levels' names, a weight for each skill of each kind, and what a mark is out of."""
+
+    usual = Said("1")
+    out_of = Exactly()
+
+
+for _n in range(LEVELS):
+    setattr(RubricForm, f"level{_n}", Exactly())
+for _kind, _skill in product(KINDS, Skill):
+    setattr(RubricForm, f"{_kind}.{_skill.value}", Exactly())
+
+
 @rubrics.get("/rubric")
 def rubric() -> str:
     """Show what counts for each kind, the levels' names, and the phrase book."""
@@ -54,14 +70,15 @@ def rubric() -> str:
 @rubrics.post("/rubric")
 def write() -> Response | tuple[str, int]:
     """Keep the rubric as written, or go back to the usual one."""
-    if request.form.get("usual"):
+    form = read_form(RubricForm)
+    if form.usual.data:
         write_rubric(db(), me().school_id, None)
         return redirect(url_for("rubrics.rubric", kept=1), 303)
     try:
-        write_rubric(db(), me().school_id, _written())
+        write_rubric(db(), me().school_id, _written(form))
     except Refused as refusal:
         db().rollback()
-        page = _as_sent(str(refusal))
+        page = _as_sent(form, str(refusal))
         return render_template("rubrics/rubric.html", page=page), status_of(refusal)
     return redirect(url_for("rubrics.rubric", kept=1), 303)
 
@@ -96,24 +113,22 @@ def _page(now: Rubric, *, kept: bool) -> RubricPage:
     )
 
 
-def _as_sent(sentence: str) -> RubricPage:
+def _as_sent(form: RubricForm, sentence: str) -> RubricPage:
     """Show what was sent once more, so that it can be put right."""
     lines = tuple(
         WeightsLine(
             name=name,
             label=gettext(kind_of(name).label),
-            weights=tuple(
-                (skill.value, request.form.get(f"{name}.{skill.value}", "")) for skill in Skill
-            ),
+            weights=tuple((skill.value, form[f"{name}.{skill.value}"].data) for skill in Skill),
         )
         for name in KINDS
     )
     return RubricPage(
         frame=frame(Stage.PLAN),
         skills=tuple(skill.value for skill in Skill),
-        names=tuple(request.form.get(f"level{n}", "") for n in range(LEVELS)),
+        names=tuple(form[f"level{n}"].data for n in range(LEVELS)),
         lines=lines,
-        out_of=request.form.get("out_of", ""),
+        out_of=form.out_of.data,
         phrases=phrase_book(db(), me().school_id),
         subjects=subjects(),
         kept=False,
@@ -121,20 +136,20 @@ def _as_sent(sentence: str) -> RubricPage:
     )
 
 
-def _written() -> Rubric:
-    out_of = request.form.get("out_of", "").strip()
+def _written(form: RubricForm) -> Rubric:
+    out_of = form.out_of.data.strip()
     return Rubric(
-        names=tuple(request.form.get(f"level{n}", "").strip() for n in range(LEVELS)),
+        names=tuple(form[f"level{n}"].data.strip() for n in range(LEVELS)),
         weights={
-            name: {skill: _number(f"{name}.{skill.value}", name) for skill in Skill}
+            name: {skill: _number(form[f"{name}.{skill.value}"].data, name) for skill in Skill}
             for name in KINDS
         },
-        out_of=None if not out_of else int(_number("out_of", gettext("the mark"))),
+        out_of=None if not out_of else int(_number(out_of, gettext("the mark"))),
     )
 
 
-def _number(field: str, what: str) -> float:
-    text = request.form.get(field, "").strip().replace(",", ".") or "0"
+def _number(given: str, what: str) -> float:
+    text = given.strip().replace(",", ".") or "0"
     try:
         return float(text)
     except ValueError as wrong:

@@ -9,7 +9,7 @@ from wtforms import Form
 
 from noema.actions.set_time_zone import set_time_zone, time_zones
 from noema.web.frame.clock import here
-from noema.web.frame.forms import Words, read_form
+from noema.web.frame.forms import TextLine, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
@@ -30,7 +30,7 @@ class SchoolPage:
 class TimeZoneForm(Form):
     """The time zone."""
 
-    time_zone = Words()
+    time_zone = TextLine()
 
 
 @school.get("/school")

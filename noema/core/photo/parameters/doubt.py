@@ -21,7 +21,7 @@ class DoubtParameters:
     dark: float = parameter(0.0008, "Veil and noise that don't shrink with the light, linear.")
     well_lit: float = parameter(0.4, "Linear light of paper under which they grow.")
     wider: float = parameter(
-        1.01, "What is left out of the sum: times every sigma.", source="tools/fit_doubt.py"
+        1.05, "What is left out of the sum: times every sigma.", source="tools/fit_doubt.py"
     )
     nudge: float = parameter(0.3, "Step by which slopes are worked out.", unit="Lab")
     least: float = parameter(1e-4, "Least linear channel.")
