@@ -1,7 +1,7 @@
 """An exercise as JSON: what is expected of every cell (docs/formats.md)."""
 
 from collections.abc import Mapping
-from typing import Any, cast
+from typing import cast
 
 from noema.core.exercises.asked import (
     Arrangement,
@@ -13,13 +13,15 @@ from noema.core.exercises.asked import (
     Even,
 )
 from noema.core.exercises.tolerance import Tolerance
+from noema.core.language import N_
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import TUBES, PaintSet
 from noema.core.pigments.tube import Tube
 from noema.formats.earlier_roles import with_roles
 from noema.formats.hvc_json import hvc_from_json, hvc_to_json
+from noema.formats.plain import Json, from_plain, to_plain
 
-Json = dict[str, object]
+_EXERCISE = N_("exercise")
 
 
 def asked_to_json(asked: Asked) -> Json:
@@ -39,14 +41,7 @@ def asked_to_json(asked: Asked) -> Json:
             }
             for band in asked.bands
         ],
-        "concerns": [
-            {
-                "cells": list(concern.cells),
-                "sentence": concern.sentence,
-                "suggestion": concern.suggestion,
-            }
-            for concern in asked.concerns
-        ],
+        "concerns": to_plain(asked.concerns, {}),
         "how_to": list(asked.how_to),
     }
 
@@ -66,20 +61,19 @@ def asked_from_json(values: Json, paints: PaintSet | None) -> Asked:
         anticlockwise=bool(values["anticlockwise"]),
         shows_targets=bool(values["shows_targets"]),
         bands=tuple(_band(row, cells) for row in cast(list[Json], values["rows"])),
-        concerns=tuple(_concern(one) for one in cast(list[Json], values["concerns"])),
+        concerns=from_plain(tuple[Concern, ...], values["concerns"], _EXERCISE),
         how_to=tuple(cast(list[str], values["how_to"])),
     )
 
 
 def tolerance_to_json(tolerance: Tolerance) -> Json:
     """Give tolerances as plain values."""
-    return {"hue": tolerance.hue, "value": tolerance.value, "chroma": tolerance.chroma}
+    return cast(Json, to_plain(tolerance, {}))
 
 
 def tolerance_from_json(values: Json) -> Tolerance:
     """Read back what `tolerance_to_json` wrote."""
-    limits = cast(dict[str, Any], values)
-    return Tolerance(hue=limits["hue"], value=limits["value"], chroma=limits["chroma"])
+    return from_plain(Tolerance, values, _EXERCISE)
 
 
 def _cell_to_json(cell: AskedCell) -> Json:
@@ -120,12 +114,4 @@ def _band(values: Json, cells: Mapping[str, AskedCell]) -> Band:
         label=str(values["label"]),
         even=Even(values["even"]),
         cells=tuple(cells[cell_id] for cell_id in cast(list[str], values["cells"])),
-    )
-
-
-def _concern(values: Json) -> Concern:
-    return Concern(
-        cells=tuple(cast(list[str], values["cells"])),
-        sentence=str(values["sentence"]),
-        suggestion=str(values["suggestion"]),
     )

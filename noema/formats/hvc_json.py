@@ -1,8 +1,10 @@
 """Hue, value and chroma as JSON: {"hue": "5.0R", "hue100": 5.0, "value": 4.1, "chroma": 12.3}."""
 
-from typing import cast
-
 from noema.core.colour.hvc import HVC
+from noema.core.language import N_
+from noema.formats.plain import from_plain
+
+_COLOUR = N_("colour")
 
 
 def hvc_to_json(hvc: HVC) -> dict[str, object]:
@@ -17,10 +19,4 @@ def hvc_to_json(hvc: HVC) -> dict[str, object]:
 
 def hvc_from_json(values: object) -> HVC:
     """Read back what `hvc_to_json` wrote, by its numbers."""
-    numbers = cast(dict[str, float | None], values)
-    hue, value, chroma = (numbers[name] for name in ("hue100", "value", "chroma"))
-    return HVC(
-        hue100=None if hue is None else float(hue),
-        value=float(cast(float, value)),
-        chroma=float(cast(float, chroma)),
-    )
+    return from_plain(HVC, values, _COLOUR)

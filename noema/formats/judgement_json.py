@@ -17,11 +17,13 @@ from noema.core.judging.judgement import (
 )
 from noema.core.judging.tally import Tally
 from noema.core.judging.verdict import Verdict
+from noema.core.language import N_
 from noema.core.sheet.layout import Triple
 from noema.formats.facts_json import facts_from_json, facts_to_json
+from noema.formats.plain import Json, from_plain, to_plain
 
-Json = dict[str, object]
-
+_JUDGEMENT = N_("judgement")
+_DIGITS = {"largest": 3, "smallest": 3, "lab": 2}
 _BySkill = dict[str, dict[str, list[float]]]
 _SKILLS = {skill.value: skill for skill in Skill}
 _VERDICTS = {verdict.value: verdict for verdict in Verdict}
@@ -29,21 +31,13 @@ _VERDICTS = {verdict.value: verdict for verdict in Verdict}
 
 def judgement_to_json(judgement: Judgement) -> Json:
     """Give a judgement as plain values."""
-    even = judgement.evenness
     return {
         "judge": judgement.judge,
         "key": judgement.key.value,
         "level": judgement.level.value,
         "exercise": judgement.exercise,
         "stride": round(judgement.stride, 4),
-        "evenness": None
-        if even is None
-        else {
-            "largest": round(even.largest, 3),
-            "largest_after": even.largest_after,
-            "smallest": round(even.smallest, 3),
-            "smallest_after": even.smallest_after,
-        },
+        "evenness": to_plain(judgement.evenness, _DIGITS),
         "findings": [facts_to_json(finding) for finding in judgement.findings],
         **({"own_tubes": dict(judgement.own_tubes)} if judgement.own_tubes else {}),
         "cells": [_cell_to_json(cell) for cell in judgement.cells],
@@ -52,7 +46,6 @@ def judgement_to_json(judgement: Judgement) -> Json:
 
 def judgement_from_json(values: Json) -> Judgement:
     """Read back what `judgement_to_json` wrote."""
-    even = cast(dict[str, float] | None, values["evenness"])
     return Judgement(
         judge=str(values["judge"]),
         key=Key(values["key"]),
@@ -60,14 +53,7 @@ def judgement_from_json(values: Json) -> Judgement:
         # Judgements of the first version speak of value scales only.
         exercise=str(values.get("exercise", FIRST_KIND)),
         stride=cast(float, values["stride"]),
-        evenness=None
-        if even is None
-        else Evenness(
-            largest=even["largest"],
-            largest_after=str(even["largest_after"]),
-            smallest=even["smallest"],
-            smallest_after=str(even["smallest_after"]),
-        ),
+        evenness=from_plain(Evenness | None, values["evenness"], _JUDGEMENT),
         findings=tuple(_finding(f) for f in cast(list[Json], values["findings"])),
         own_tubes=cast(dict[str, str], values.get("own_tubes", {})),
         cells=tuple(_cell(c) for c in cast(list[Json], values["cells"])),
@@ -196,10 +182,9 @@ def _drift(values: object) -> Drift | None:
     return Drift(amount=numbers["drift"], sigma=numbers["sigma"], tolerance=numbers["tolerance"])
 
 
-def _rounded(lab: Triple) -> list[float]:
-    return [round(part, 2) for part in lab]
+def _rounded(lab: Triple) -> object:
+    return to_plain(lab, _DIGITS, "lab")
 
 
 def _triple(values: object) -> Triple:
-    first, second, third = cast(list[float], values)
-    return (first, second, third)
+    return cast(Triple, from_plain(Triple, values, _JUDGEMENT))

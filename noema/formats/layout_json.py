@@ -5,7 +5,7 @@ from typing import cast
 
 from noema.core.colour.hvc import hvc_of
 from noema.core.errors import BadFile
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.sheet.layout import (
     FORMAT,
     MARKER_DICTIONARY,
@@ -13,13 +13,15 @@ from noema.core.sheet.layout import (
     Layout,
     Marker,
     Patch,
-    PatchKind,
     Polygon,
     Triple,
 )
 from noema.formats.hvc_json import hvc_to_json
+from noema.formats.plain import Json, from_plain, to_plain
 
-Json = dict[str, object]
+_LAYOUT = N_("layout")
+_DIGITS = {"polygon_mm": 3, "corners_mm": 3}
+_UNKNOWN: Json = {"lab": None, "lab_sigma": None, "lab_source": None}
 
 
 def layout_to_json(layout: Layout) -> Json:
@@ -30,9 +32,12 @@ def layout_to_json(layout: Layout) -> Json:
         "page": {"width_mm": layout.width_mm, "height_mm": layout.height_mm},
         "print": {"grey_only": layout.grey_only, "cells": layout.cells_printed},
         "marker_dictionary": MARKER_DICTIONARY,
-        "qr": {"text": layout.qr_text, "polygon_mm": _points(layout.qr_polygon_mm)},
-        "markers": [{"id": m.id, "corners_mm": _points(m.corners_mm)} for m in layout.markers],
-        "reference": [_patch_to_json(patch) for patch in layout.reference],
+        "qr": {
+            "text": layout.qr_text,
+            "polygon_mm": to_plain(layout.qr_polygon_mm, _DIGITS, "polygon_mm"),
+        },
+        "markers": to_plain(layout.markers, _DIGITS),
+        "reference": to_plain(layout.reference, _DIGITS),
         "cells": [_cell_to_json(cell) for cell in layout.cells],
     }
 
@@ -78,11 +83,12 @@ def _layout(given: Json) -> Layout:
         cells_printed=bool(print_.get("cells", False)),
         qr_text=str(qr["text"]),
         qr_polygon_mm=_polygon(qr["polygon_mm"]),
-        markers=tuple(
-            Marker(id=int(m["id"]), corners_mm=_polygon(m["corners_mm"]))
-            for m in cast(list[dict[str, int]], given["markers"])
+        markers=from_plain(tuple[Marker, ...], given["markers"], _LAYOUT),
+        reference=from_plain(
+            tuple[Patch, ...],
+            [{**_UNKNOWN, **patch} for patch in cast(list[Json], given["reference"])],
+            _LAYOUT,
         ),
-        reference=tuple(_patch(patch) for patch in cast(list[Json], given["reference"])),
         cells=tuple(_cell(cell) for cell in cast(list[Json], given["cells"])),
     )
     if len(layout.markers) < 4 or not layout.cells:
@@ -92,42 +98,11 @@ def _layout(given: Json) -> Layout:
     return layout
 
 
-def _points(polygon: Polygon) -> list[list[float]]:
-    return [[round(x, 3), round(y, 3)] for x, y in polygon]
-
-
 def _polygon(given: object) -> Polygon:
-    points = tuple((float(x), float(y)) for x, y in cast(list[list[float]], given))
+    points = from_plain(Polygon, given, _LAYOUT)
     if len(points) < 3:
         raise ValueError("a polygon of fewer than three points")
     return points
-
-
-def _patch_to_json(patch: Patch) -> Json:
-    return {
-        "id": patch.id,
-        "kind": patch.kind.value,
-        "polygon_mm": _points(patch.polygon_mm),
-        "nominal_srgb": list(patch.nominal_srgb),
-        "lab": None if patch.lab is None else list(patch.lab),
-        "lab_sigma": patch.lab_sigma,
-        "lab_source": patch.lab_source,
-    }
-
-
-def _patch(given: Json) -> Patch:
-    red, green, blue = (int(part) for part in cast(list[int], given["nominal_srgb"]))
-    lab, sigma = given.get("lab"), given.get("lab_sigma")
-    source = given.get("lab_source")
-    return Patch(
-        id=str(given["id"]),
-        kind=PatchKind(given["kind"]),
-        polygon_mm=_polygon(given["polygon_mm"]),
-        nominal_srgb=(red, green, blue),
-        lab=None if lab is None else _triple(lab),
-        lab_sigma=None if sigma is None else float(cast(float, sigma)),
-        lab_source=None if source is None else str(source),
-    )
 
 
 def _cell_to_json(cell: Cell) -> Json:
@@ -140,7 +115,7 @@ def _cell_to_json(cell: Cell) -> Json:
     return {
         "id": cell.id,
         "label": cell.label,
-        "polygon_mm": _points(cell.polygon_mm),
+        "polygon_mm": to_plain(cell.polygon_mm, _DIGITS, "polygon_mm"),
         "target": target,
     }
 
@@ -152,10 +127,5 @@ def _cell(given: Json) -> Cell:
         id=str(given["id"]),
         label=str(given.get("label", "")),
         polygon_mm=_polygon(given["polygon_mm"]),
-        target_lab=None if lab is None else _triple(lab),
+        target_lab=None if lab is None else from_plain(Triple, lab, _LAYOUT),
     )
-
-
-def _triple(given: object) -> Triple:
-    first, second, third = (float(part) for part in cast(list[float], given))
-    return (first, second, third)

@@ -3,24 +3,19 @@
 import json
 from typing import cast
 
+import msgspec
+
 from noema.core.errors import BadOutline
 from noema.core.language import gettext
 from noema.core.photo.by_hand import Outline
-from noema.core.sheet.layout import Point
+from noema.formats.plain import Json, to_plain
 
-Json = dict[str, object]
-
-_DIGITS = 5
+_DIGITS = {"corners": 5, "sides": 5, "paper": 5}
 
 
 def outline_to_json(outline: Outline) -> Json:
     """Give an outline as plain values."""
-    return {
-        "corners": _points(outline.corners),
-        "sides": _points(outline.sides),
-        "paper": _points(outline.paper),
-        "nudges": {name: [round(x, 2), round(y, 2)] for name, (x, y) in outline.nudges.items()},
-    }
+    return cast(Json, to_plain(outline, _DIGITS))
 
 
 def outline_from_text(text: str) -> Outline:
@@ -40,21 +35,7 @@ def outline_from_text(text: str) -> Outline:
 def outline_from_json(given: object) -> Outline:
     """Read an outline from plain values, or refuse it in a sentence."""
     try:
-        values = cast(dict[str, list[list[float]]], given)
-        nudges = cast(dict[str, list[float]], values.get("nudges") or {})
-        return Outline(
-            corners=_read(values["corners"]),
-            sides=_read(values.get("sides") or []),
-            paper=_read(values.get("paper") or []),
-            nudges={str(name)[:20]: (float(x), float(y)) for name, (x, y) in nudges.items()},
-        )
-    except (KeyError, TypeError, ValueError, AttributeError) as wrong:
+        kept = {name: part for name, part in cast(Json, given).items() if part is not None}
+        return msgspec.convert(kept, Outline)
+    except (msgspec.ValidationError, AttributeError) as wrong:
         raise BadOutline(gettext("The outline isn't complete: place it once more.")) from wrong
-
-
-def _points(points: tuple[Point, ...]) -> list[list[float]]:
-    return [[round(x, _DIGITS), round(y, _DIGITS)] for x, y in points]
-
-
-def _read(points: list[list[float]]) -> tuple[Point, ...]:
-    return tuple((float(x), float(y)) for x, y in points)

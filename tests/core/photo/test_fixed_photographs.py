@@ -48,7 +48,7 @@ def parted(given: object) -> tuple[list[float], list[object]]:
 
 def leaves_of(given: object) -> Iterator[object]:
     if isinstance(given, dict):
-        for name, part in given.items():
+        for name, part in sorted(given.items()):
             yield name
             yield from leaves_of(part)
     elif isinstance(given, list):
