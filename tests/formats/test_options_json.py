@@ -1,6 +1,7 @@
 """What was chosen of a kind comes back from JSON, and fits the schema made of its class."""
 
 import json
+from copy import deepcopy
 
 import jsonschema
 import pytest
@@ -10,6 +11,7 @@ from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.levels import Level
 from noema.core.exercises.options import Asks, options_of
 from noema.formats.options_json import options_from_json, options_schema, options_to_json
+from tools.make_schemas import KEY_SCHEMA, with_options
 
 CHOSEN = [
     ("value-scale", {"steps": 7, "hue": "ultramarine"}),
@@ -54,3 +56,13 @@ def test_other_choices_are_refused(values, said):
 def test_the_schema_refuses_a_number_that_is_none_of_the_choices():
     with pytest.raises(jsonschema.ValidationError):
         jsonschema.validate({"steps": 40}, options_schema(kind_of("value-scale")))
+
+
+def test_the_public_schema_of_keys_says_what_each_kind_takes():
+    written = json.loads(KEY_SCHEMA.read_text(encoding="utf-8"))
+    made = json.loads(json.dumps(with_options(deepcopy(written))))
+    assert written == made, "run python -m tools.make_schemas"
+    key = {"kind": "value-scale", "options": {"steps": 40}}
+    with pytest.raises(jsonschema.ValidationError, match="40"):
+        jsonschema.validate(key, {"allOf": written["allOf"]})
+    jsonschema.validate({**key, "options": {"steps": 7}}, {"allOf": written["allOf"]})
