@@ -21,6 +21,7 @@ from reportlab.platypus import (
 )
 
 from noema.core.colour.srgb import lab_to_hex
+from noema.core.language import N_, gettext
 from noema.core.progress.course import Course, Point
 from noema.core.sheet.layout import Triple
 from noema.formats.sheet_pdf import BOLD, REGULAR, register_fonts
@@ -97,9 +98,9 @@ def student_report(paper: StudentPaper) -> bytes:
         *_courses(paper.courses),
         *(_attempt(one) for one in paper.attempts),
         Spacer(1, 4 * mm),
-        _p(_HOW_TO_READ, _SOFT),
+        _p(gettext(_HOW_TO_READ), _SOFT),
     ]
-    return _pdf(story, f"{paper.name}, report")
+    return _pdf(story, gettext("%(name)s, report", name=paper.name))
 
 
 def class_report(paper: ClassPaper) -> bytes:
@@ -118,25 +119,32 @@ def class_report(paper: ClassPaper) -> bytes:
     if rows:
         widths = [38 * mm, _CURVE[0] + 4 * mm, _WIDTH - 42 * mm - _CURVE[0]]
         story.append(Table(rows, colWidths=widths, style=_ROWS, repeatRows=0))
-    return _pdf([*story, Spacer(1, 4 * mm), _p(_HOW_TO_READ, _SOFT)], f"{paper.name}, report")
+    return _pdf(
+        [*story, Spacer(1, 4 * mm), _p(gettext(_HOW_TO_READ), _SOFT)],
+        gettext("%(name)s, report", name=paper.name),
+    )
 
 
 def notebook(name: str, where: str, charts: Sequence[PaperAttempt]) -> bytes:
     """Draw a colour notebook: every chart with its mixes, to mix from later."""
-    story: list[Flowable] = [_p(name, _TITLE), _p(f"Colour notebook · {where}", _SOFT)]
+    story: list[Flowable] = [
+        _p(name, _TITLE),
+        _p(gettext("Colour notebook · %(where)s", where=where), _SOFT),
+    ]
     if not charts:
-        story.append(_p("No chart has been read yet.", _TEXT))
+        story.append(_p(gettext("No chart has been read yet."), _TEXT))
     for n, chart in enumerate(charts):
         story += [PageBreak()] if n else [Spacer(1, 4 * mm)]
         story += [_p(chart.title, _HEAD), _p(chart.when, _SOFT), Spacer(1, 2 * mm)]
         story.append(_recipes(chart.joints))
-    return _pdf(story, f"{name}, colour notebook")
+    return _pdf(story, gettext("%(name)s, colour notebook", name=name))
 
 
-_HOW_TO_READ = (
-    "In a strip, what was painted lies above what was asked for: where they match, the edge "
-    "disappears. In a curve, 4 at the top would be a hand that never errs and 2 a middling one; "
-    "the band holds nine in ten. Printed colours are near, not exact."
+_HOW_TO_READ = N_(
+    "In a strip, what was painted lies above what was asked for: where "
+    "they match, the edge disappears. In a curve, 4 at the top would "
+    "be a hand that never errs and 2 a middling one; the band holds "
+    "nine in ten. Printed colours are near, not exact."
 )
 _ROWS = [
     ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
