@@ -46,21 +46,21 @@ class ErrorSizes:
 
 
 IN_LIGHTNESS = ErrorSizes(
-    everywhere=0.053,
-    gain=0.059,
-    near=0.535,
-    reach=(44.0, 15.0, 15.0),
-    own=0.02,
-    hand=0.9,
+    everywhere=0.028,
+    gain=0.033,
+    near=0.234,
+    reach=(36.0, 12.0, 12.0),
+    own=0.072,
+    hand=0.72,
     middle=55.0,
 )
 IN_COLOUR = ErrorSizes(
-    everywhere=0.004,
-    gain=0.009,
-    near=0.135,
-    reach=(26.0, 8.7, 8.7),
-    own=0.003,
-    hand=0.54,
+    everywhere=0.008,
+    gain=0.007,
+    near=0.062,
+    reach=(14.4, 4.8, 4.8),
+    own=0.008,
+    hand=0.53,
     middle=0.0,
 )
 
