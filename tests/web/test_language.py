@@ -8,6 +8,7 @@ import pytest
 from noema.assemble import web_application_of
 from noema.core.language import gettext, ngettext, say_by
 from noema.core.progress.states import PhotoState
+from noema.store.classes import students_of_class
 from noema.store.photographs import set_photo_state
 from noema.web.language.catalogues import PSEUDO
 from tools import catalogue
@@ -82,3 +83,20 @@ def test_counts_have_their_forms():
     say_by(None)
     assert (one, many) == ("⟦1 çéll~⟧", "⟦2 çéllš~~⟧")
     assert ngettext("%(count)s cell", "%(count)s cells", 2) == "2 cells"
+
+
+def test_markup_in_a_name_is_inert_inside_a_message(offering, school):
+    client = school.teacher(offering)
+    client.post(f"/classes/{school.class_id}/roster", data={"text": "Eve <b>Bold</b>"})
+    with school.sessions() as session:
+        student = next(
+            one for one in students_of_class(session, school.class_id) if "Bold" in one.display_name
+        )
+    page = f"/classes/{school.class_id}/students/{student.id}/record"
+    for language, word in (("en", "goes"), (PSEUDO, "göéš")):
+        chosen(client, language)
+        said = client.get(page).text
+        assert (
+            "Eve &lt;b&gt;Bold&lt;/b&gt; goes" in said or "Eve &lt;b&gt;Bold&lt;/b&gt; göéš" in said
+        )
+        assert "<b>Bold" not in said
