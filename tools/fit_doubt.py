@@ -3,8 +3,9 @@
 Run: .venv/bin/python -m tools.fit_doubt [photographs a kind [seeds from]]
 Stand-in photographs as classes take them, with the printer known and unknown, are read; `wider` is
 such that two sigma hold 95 of 100 cells, every kind of lamp counting the same. Copy it to
-core/photo/parameters/doubt.py, then measure with tools/photographs.py, whose seeds are others. What
-two sigma of a step between neighbours hold is printed beside it: that isn't fitted.
+core/photo/parameters/doubt.py, then measure with tools/photographs.py, whose seeds are others.
+Beside it stand what would do where a print tells nothing of the lamp, and what two sigma of a step between
+neighbours hold: these aren't fitted.
 """
 
 import sys
@@ -28,7 +29,7 @@ FIRST_SEED, PHOTOGRAPHS = 60_000, 60
 SIZE_PX = (1600, 1200)
 PRESETS, PRINTS = ("class", "hard"), (True, False)
 HELD = 0.95  # of all cells within two sigma
-PLAIN = replace(READER, doubt=replace(READER.doubt, wider=1.0))
+PLAIN = replace(READER, doubt=replace(READER.doubt, wider=1.0, lamp_untold=1.0))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -36,6 +37,7 @@ class Cell:
     """One painted cell without a flag, with its error."""
 
     lamp: int  # which kind; -1: daylight and what comes near it
+    told: bool  # by coloured patches
     away: float  # CIEDE2000, over the sum of errors
     value: float  # steps off
     step: float  # one sigma of a step of value, beside other cells
@@ -52,6 +54,7 @@ def cells_of(seed: int, preset: str, known: bool) -> list[Cell]:
     return [
         Cell(
             lamp=lamp,
+            told=not layout.grey_only,
             away=float(ciede2000(cell.lab, truth.lab)) / cell.sigma,
             value=cell.hvc.value - hvc_of(truth.lab).value,
             step=cell.sigma_step,
@@ -87,7 +90,10 @@ def main() -> None:
             one = partial(cells_of, preset=preset, known=known)
             rows += pool.map(one, range(first, first + count), chunksize=4)
     cells = [cell for row in rows for cell in row]
-    print(f"wider: {widened(cells):.2f} (in use {READER.doubt.wider:.2f}), {len(cells)} cells")
+    for name, told in (("wider", True), ("lamp_untold", False)):
+        those = [cell for cell in cells if cell.told is told]
+        used = getattr(READER.doubt, name)
+        print(f"{name}: {widened(those):.2f} (in use {used:.2f}), {len(those)} cells")
     print(f"two sigma hold {steps_held(rows):.1%} of steps between neighbours")
 
 

@@ -96,7 +96,5 @@ def test_markup_in_a_name_is_inert_inside_a_message(offering, school):
     for language, word in (("en", "goes"), (PSEUDO, "göéš")):
         chosen(client, language)
         said = client.get(page).text
-        assert (
-            "Eve &lt;b&gt;Bold&lt;/b&gt; goes" in said or "Eve &lt;b&gt;Bold&lt;/b&gt; göéš" in said
-        )
+        assert f"Eve &lt;b&gt;Bold&lt;/b&gt; {word}" in said
         assert "<b>Bold" not in said

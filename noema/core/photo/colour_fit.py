@@ -55,6 +55,7 @@ class ColourFit:
     mean: Floats  # (3, 6)
     covariance: Floats  # (18, 18)
     residuals: Residuals
+    lamp_told: bool  # coloured patches said something of the lamp
 
     def true(self, seen: Floats) -> Floats:
         """Give true linear RGB (n, 3) of what was seen (n, 3)."""
@@ -168,6 +169,7 @@ def fit_colour(
         mean=mean[part].reshape(OUT, TERMS),
         covariance=covariance[part, part],
         residuals=_residuals_of_ink(shares) if of_ink else _residuals_of_paint(shares),
+        lamp_told=training is not None and bool(_tells(training, parameters).any()),
     )
 
 

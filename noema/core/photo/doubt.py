@@ -78,7 +78,8 @@ def colours_of(
             rgb[n] += beyond.move
             covariance[n] += beyond.covariance
     labs = _labs(rgb, paper[0])
-    spread = parameters.wider**2 * _to_lab(covariance, rgb, paper[0])
+    wider = parameters.wider if seeing.fit.lamp_told else parameters.lamp_untold
+    spread = wider**2 * _to_lab(covariance, rgb, paper[0])
     paint = np.sqrt(_to_lab(of_paint, rgb, paper[0])[:, 0, 0])
     curve = seeing.tone.sigma_log(raw.mean(axis=1), light.rgb.mean(axis=1))
     steps = _step_sigmas(labs, curve, own, paint, parameters)

@@ -34,7 +34,7 @@ def test_what_is_passed_is_what_is_gone_by():
     layout, pdf = sheet_of(3)
     picture = open_photo(take_picture(layout, pdf, seed=3, preset="easy", size_px=(1200, 900)).jpeg)
     usual = read_photo(picture, layout).reading
-    doubting = replace(READER, doubt=replace(READER.doubt, wider=2.0 * READER.doubt.wider))
+    doubting = replace(READER, doubt=replace(READER.doubt, wider=2.1, lamp_untold=2.6))
     wider = read_photo(picture, layout, parameters=doubting).reading
     assert [cell.sigma for cell in wider.cells] == pytest.approx(
         [2.0 * cell.sigma for cell in usual.cells], rel=0.1

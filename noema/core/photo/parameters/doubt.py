@@ -23,6 +23,12 @@ class DoubtParameters:
     wider: float = parameter(
         1.05, "What is left out of the sum: times every sigma.", source="tools/fit_doubt.py"
     )
+    lamp_untold: float = parameter(
+        1.3,
+        "The same where no coloured patch tells anything of the lamp.",
+        source="a caution beyond the 0.95 that tools/fit_doubt.py gives: with less, more cells are "
+        "confidently wrong under lamps of narrow bands, as tools/photographs.py measures",
+    )
     nudge: float = parameter(0.3, "Step by which slopes are worked out.", unit="Lab")
     least: float = parameter(1e-4, "Least linear channel.")
     lightest: float = parameter(99.0, "Up to which value and chroma are told apart.", unit="L*")
