@@ -4,8 +4,8 @@ Run: .venv/bin/python -m tools.fit_doubt [photographs a kind [seeds from]]
 Stand-in photographs as classes take them, with the printer known and unknown, are read; `wider` is
 such that two sigma hold 95 of 100 cells, every kind of lamp counting the same. Copy it to
 core/photo/parameters/doubt.py, then measure with tools/photographs.py, whose seeds are others.
-Beside it stand what would do where a print tells nothing of the lamp, and what two sigma of a step between
-neighbours hold: these aren't fitted.
+Beside it stand what would do where a print tells nothing of the lamp, and what two sigma of a step
+between neighbours hold: these aren't fitted.
 """
 
 import sys
