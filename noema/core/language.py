@@ -16,6 +16,11 @@ def say_by(catalogue: NullTranslations | None) -> None:
     _CATALOGUE.set(catalogue or _ENGLISH)
 
 
+def current_catalogue() -> NullTranslations:
+    """Give the catalogue everything is said by now."""
+    return _CATALOGUE.get()
+
+
 def gettext(message: str, /, **values: object) -> str:
     """Say a message with its values filled in.
 

@@ -6,7 +6,7 @@ from pathlib import Path
 from flask import Flask, current_app, has_request_context, session
 from flask_babel import Babel, get_locale, get_translations
 
-from noema.core.language import gettext, say_by, say_kept
+from noema.core.language import current_catalogue, gettext, say_by, say_kept
 
 ENGLISH, PSEUDO = "en", "en_001"
 """The pseudo-language borrows the code of a locale nobody chooses."""
@@ -22,6 +22,12 @@ def speak(app: Flask, *, pseudo_language: bool) -> None:
     """Let pages be said in the language their reader chose."""
     app.config[_OFFERED] = pseudo_language
     Babel(app, default_locale=ENGLISH, locale_selector=chosen_language)
+    # The catalogue is looked for once a request, not once a message.
+    app.jinja_env.install_gettext_callables(  # type: ignore[attr-defined]
+        lambda message: current_catalogue().gettext(message),
+        lambda one, many, count: current_catalogue().ngettext(one, many, count),
+        newstyle=True,
+    )
     # Unlike the templates' own, these take words that may hold markup, and leave it inert.
     app.jinja_env.globals.update(say=gettext, say_kept=say_kept, said_by_scripts=said_by_scripts)
     app.before_request(_begin)
