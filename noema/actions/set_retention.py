@@ -27,12 +27,7 @@ class WouldGo:
 
 def would_go(session: Session, school_id: int, months: int, now: datetime) -> WouldGo:
     """Say which pictures a period would take away today."""
-    if not 1 <= months <= _LONGEST_MONTHS:
-        raise Refused(
-            gettext(
-                "Keep pictures for 1 to %(longest_months)s months.", longest_months=_LONGEST_MONTHS
-            )
-        )
+    _check_months(months)
     before = now - relativedelta(months=months)
     photos = pictures_before(session, school_id, before)
     return WouldGo(
@@ -45,12 +40,8 @@ def would_go(session: Session, school_id: int, months: int, now: datetime) -> Wo
 
 def keep_for(session: Session, school_id: int, months: int | None) -> None:
     """Keep a school's pictures for some months; None: until somebody removes them."""
-    if months is not None and not 1 <= months <= _LONGEST_MONTHS:
-        raise Refused(
-            gettext(
-                "Keep pictures for 1 to %(longest_months)s months.", longest_months=_LONGEST_MONTHS
-            )
-        )
+    if months is not None:
+        _check_months(months)
     set_keep_months(session, school_id, months)
 
 
@@ -66,3 +57,12 @@ def remove_old(session: Session, files: FileStore, school_id: int, now: datetime
     for sha256 in gone.files:
         files.remove(sha256)
     return gone.photographs
+
+
+def _check_months(months: int) -> None:
+    if not 1 <= months <= _LONGEST_MONTHS:
+        raise Refused(
+            gettext(
+                "Keep pictures for 1 to %(longest_months)s months.", longest_months=_LONGEST_MONTHS
+            )
+        )

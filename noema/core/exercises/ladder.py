@@ -85,7 +85,7 @@ def _row(tube: Tube, row: int, steps: int, ground: Ground, what: Ladder) -> Band
     surface = ground.paints.binder.dry
     start, end = (Part(tube=tube, amount=1.0),), what.to(tube, ground.paints)
     stops = even_stops(way_between(start, end, surface), steps, Even.DISTANCE, surface)
-    return _band(tube, row, stops, what.end)
+    return _band(tube, row, stops, gettext(what.end))
 
 
 def _washed(tube: Tube, row: int, steps: int, ground: Ground) -> Band:
@@ -96,7 +96,7 @@ def _washed(tube: Tube, row: int, steps: int, ground: Ground) -> Band:
     thick = np.exp(np.interp(places, np.arange(len(coats)), np.log(coats)))
     exact = film_labs([tube], [[1.0]] * steps, thick, surface).tolist()
     stops = tuple(Stop(parts=parts, lab=(lab[0], lab[1], lab[2])) for lab in exact)
-    return _band(tube, row, stops, "bare paper")
+    return _band(tube, row, stops, gettext("bare paper"))
 
 
 def _band(tube: Tube, row: int, stops: tuple[Stop, ...], towards: str) -> Band:

@@ -145,7 +145,11 @@ def _number(one: Option, text: str) -> int | None:
         return None
     if not text.isdigit() or len(text) > 4:
         raise BadExercise(
-            gettext("%(label)s: “%(text)s” is not a whole number.", label=one.label, text=text[:20])
+            gettext(
+                "%(label)s: “%(text)s” is not a whole number.",
+                label=gettext(one.label),
+                text=text[:20],
+            )
         )
     return int(text)
 
