@@ -15,6 +15,7 @@ from noema.actions.judge_sheets import queue_outdated
 from noema.core.errors import Refused
 from noema.devices.colour_meter import ColourMeter, SpooledMeter
 from noema.devices.file_store import LocalFiles
+from noema.devices.looks import Looks
 from noema.devices.mail import Outbox, SmtpOutbox
 from noema.devices.piece_store import LocalPieces
 from noema.jobs.worker import make_worker, work
@@ -43,6 +44,7 @@ def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
         files=LocalFiles(folder),
         meter=meter_of(settings),
         pieces=LocalPieces(folder / "pieces"),
+        looks=Looks(),
         outbox=outbox_of(settings),
         card_secret=settings.secret_key,
         student_idle_s=settings.student_minutes * 60,

@@ -55,12 +55,19 @@ class Glance:
     """What is seen while aiming."""
 
     corners: tuple[Point, ...]  # of the sheet, shares of the picture; empty where none is seen
-    words: tuple[str, ...]  # what to change, the most telling first
+    aims: tuple[Aim, ...] = ()  # what to change, the most telling first
+    flags: tuple[SheetFlag, ...] = ()  # where no sheet is seen: why
+
+    @property
+    def words(self) -> tuple[str, ...]:
+        """What to change, in words; one sentence where no sheet is seen."""
+        told = tuple(gettext(aim.value) for aim in self.aims)
+        return told if self.corners else (*told, *hints(self.flags))[:1]
 
     @property
     def ready(self) -> bool:
         """Whether the photograph is worth taking as things are."""
-        return bool(self.corners) and not self.words
+        return bool(self.corners) and not self.aims
 
 
 def glance(rgb: NDArray[np.uint8]) -> Glance:
@@ -71,8 +78,8 @@ def glance(rgb: NDArray[np.uint8]) -> Glance:
         if placed is not None:
             return _glance(rgb, found, placed, frame)
     flags = why_no_sheet(rgb, bool(found.ids))
-    told = [gettext(aim.value) for flag, aim in _UNFOUND.items() if flag in flags]
-    return Glance(corners=(), words=(*told, *hints(flags))[:1])
+    aims = tuple(aim for flag, aim in _UNFOUND.items() if flag in flags)
+    return Glance(corners=(), aims=aims, flags=tuple(flags))
 
 
 def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: PaperFrame) -> Glance:
@@ -99,7 +106,7 @@ def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: Pa
     }
     return Glance(
         corners=tuple((float(x), float(y)) for x, y in sheet.tolist()),
-        words=tuple(gettext(aim.value) for aim, holds in seen.items() if holds),
+        aims=tuple(aim for aim, holds in seen.items() if holds),
     )
 
 

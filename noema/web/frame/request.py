@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from noema.devices.colour_meter import ColourMeter
 from noema.devices.file_store import FileStore
+from noema.devices.looks import Looks
 from noema.devices.mail import Outbox
 from noema.devices.piece_store import PieceStore
 from noema.store.engine import Sessions
@@ -27,6 +28,7 @@ class Parts:
     files: FileStore
     meter: ColourMeter | None  # none: readings are typed or come in files
     pieces: PieceStore  # photographs on their way
+    looks: Looks  # at what cameras see
     outbox: Outbox
     card_secret: str  # students' cards are worked out from it
     student_idle_s: int  # after which a student's session on a shared device is over
@@ -54,6 +56,11 @@ def files() -> FileStore:
 def meter() -> ColourMeter | None:
     """Give the colour meter, if one is connected."""
     return _parts().meter
+
+
+def looks() -> Looks:
+    """Give where what cameras see is looked at."""
+    return _parts().looks
 
 
 def pieces() -> PieceStore:

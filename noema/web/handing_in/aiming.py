@@ -2,15 +2,15 @@
 
 from dataclasses import dataclass
 
-from flask import Blueprint, render_template
+from flask import Blueprint, render_template, url_for
 from wtforms import Form
 
 from noema.core.errors import Refused
 from noema.core.language import gettext
-from noema.core.photo.aiming import glance
-from noema.formats.photo_file import check_photo, open_photo
+from noema.formats.photo_file import check_photo
 from noema.web.frame.forms import SentFile, read_form
 from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.request import looks
 
 aiming = Blueprint("aiming", __name__)
 
@@ -43,12 +43,21 @@ def advice() -> str:
 
 
 @aiming.post("/photograph/look")
-def look() -> dict[str, object]:
-    """Look at one small picture of the camera's; it isn't kept."""
+def look() -> tuple[dict[str, object], int]:
+    """Have one small picture of the camera's looked at; it isn't kept."""
     data = sent_look()
     check_photo(data)
-    seen = glance(open_photo(data).rgb)
-    return {"ready": seen.ready, "words": list(seen.words), "corners": list(seen.corners)}
+    return {"answer": url_for("aiming.seen", name=looks().begin(data))}, 202
+
+
+@aiming.get("/photograph/look/<name>")
+def seen(name: str) -> tuple[dict[str, object], int]:
+    """Say what was seen; 202 while it is being looked at."""
+    found = looks().seen(name)
+    if found is None:
+        return {}, 202
+    words, corners = list(found.words), list(found.corners)
+    return {"ready": found.ready, "words": words, "corners": corners}, 200
 
 
 def sent_look() -> bytes:
