@@ -6,7 +6,7 @@ from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
 from noema.core.errors import BadFile, NotFound, Refused
-from noema.core.language import gettext
+from noema.core.language import gettext, ngettext
 from noema.devices.file_store import FileStore
 from noema.formats.archive import Archive, ToPack, archive_chunks, archive_from_zip
 from noema.store.archive import files_of, is_empty, put_rows, rows_of, schema_version
@@ -24,9 +24,10 @@ def archive_school(
     # Looked for before the first piece goes out: what has begun can't be refused any more.
     if missing := [sha256 for sha256 in names if not files.has(sha256)]:
         raise NotFound(
-            gettext(
+            ngettext(
+                "%(count)s picture is missing in the file store: restore a backup.",
                 "%(count)s pictures are missing in the file store: restore a backup.",
-                count=len(missing),
+                len(missing),
             )
         )
     whole = ToPack(schema=schema_version(session), rows=rows, files=names, file=files.get)
@@ -53,8 +54,10 @@ def bring_in_archive(session: Session, files: FileStore, data: bytes) -> str:
     missing = set(files_of_archive(archive)) - set(archive.files)
     if missing:
         raise BadFile(
-            gettext(
-                "%(count)s pictures are missing in the archive: make it again.", count=len(missing)
+            ngettext(
+                "%(count)s picture is missing in the archive: make it again.",
+                "%(count)s pictures are missing in the archive: make it again.",
+                len(missing),
             )
         )
     try:

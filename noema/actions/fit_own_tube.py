@@ -22,8 +22,8 @@ def try_fit(base: str, label: str, swatches: tuple[Swatch, ...]) -> FittedTube:
     if not 1 <= len(label) <= LONGEST_LABEL:
         raise BadPaint(
             gettext(
-                "Give the tube a name of at most %(longest_label)s letters.",
-                longest_label=LONGEST_LABEL,
+                "Give the tube a name of at most %(most)s letters.",
+                most=LONGEST_LABEL,
             )
         )
     return fit_tube(builtin_tube(base), swatches, name=name_of(label), label=label)

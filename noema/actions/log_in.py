@@ -18,12 +18,14 @@ def log_in(session: Session, email: str, password: str) -> TeacherRow:
         # Somebody unknown costs as much time as somebody known.
         passwords.HASHER.verify(teacher.password_hash if teacher else _nobody(), password)
     except (VerifyMismatchError, InvalidHashError) as wrong:
-        raise NotAllowed(
-            gettext("That e-mail and password don't belong together: try again.")
-        ) from wrong
+        raise _refusal() from wrong
     if teacher is None:
-        raise NotAllowed(gettext("That e-mail and password don't belong together: try again."))
+        raise _refusal()
     return teacher
+
+
+def _refusal() -> NotAllowed:
+    return NotAllowed(gettext("That e-mail and password don't belong together: try again."))
 
 
 @cache

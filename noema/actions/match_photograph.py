@@ -7,7 +7,7 @@ from noema.core.judging.review import ReviewState
 from noema.core.language import gettext
 from noema.core.progress.states import PhotoState
 from noema.store.decisions import record
-from noema.store.photographs import photo_of_school, set_photo_state
+from noema.store.photographs import PhotoRow, photo_of_school, set_photo_state
 from noema.store.queue import queue_reading
 from noema.store.reviews import attempt_of_school
 from noema.store.sheets import sheet_of_school
@@ -19,9 +19,7 @@ def match_photograph(
     session: Session, *, school_id: int, teacher_id: int, photograph_id: int, sheet_id: int
 ) -> None:
     """Name the sheet of a photograph in the tray; it is read again as that sheet."""
-    photo = photo_of_school(session, school_id, photograph_id)
-    if photo.state not in _IN_TRAY:
-        raise Refused(gettext("This photograph is no longer in the tray: look at its batch again."))
+    photo = _in_tray(session, school_id, photograph_id)
     sheet = sheet_of_school(session, school_id, sheet_id)
     set_photo_state(session, photo.id, PhotoState.READING, sheet_id=sheet.id)
     record(session, photo.id, teacher_id, "match", None)
@@ -30,11 +28,16 @@ def match_photograph(
 
 def set_aside(session: Session, *, school_id: int, teacher_id: int, photograph_id: int) -> None:
     """Take a photograph out of the tray without reading it; the picture is kept."""
+    photo = _in_tray(session, school_id, photograph_id)
+    set_photo_state(session, photo.id, PhotoState.SET_ASIDE, reason=photo.reason)
+    record(session, photo.id, teacher_id, "set-aside", None)
+
+
+def _in_tray(session: Session, school_id: int, photograph_id: int) -> PhotoRow:
     photo = photo_of_school(session, school_id, photograph_id)
     if photo.state not in _IN_TRAY:
         raise Refused(gettext("This photograph is no longer in the tray: look at its batch again."))
-    set_photo_state(session, photo.id, PhotoState.SET_ASIDE, reason=photo.reason)
-    record(session, photo.id, teacher_id, "set-aside", None)
+    return photo
 
 
 def give_to_another(

@@ -4,6 +4,7 @@ Everything that is said to people is written here and there in English and looke
 when it is said. Whoever asks sets the catalogue while asking; without one it is English.
 """
 
+from collections.abc import Sequence
 from contextvars import ContextVar
 from gettext import NullTranslations
 
@@ -39,6 +40,18 @@ def ngettext(one: str, many: str, count: int, /, **values: object) -> str:
     '2 cells'
     """
     return _CATALOGUE.get().ngettext(one, many, count) % {"count": count, **values}
+
+
+def said_together(words: Sequence[str]) -> str:
+    """List words in a sentence.
+
+    >>> said_together(["scarlet", "lemon", "white"])
+    'scarlet and lemon and white'
+    """
+    together = words[0] if words else ""
+    for word in words[1:]:
+        together = gettext("%(others)s and %(last)s", others=together, last=word)
+    return together
 
 
 def N_(message: str, /) -> str:  # noqa: N802, as every catalogue's tools call it

@@ -158,10 +158,10 @@ def _sample(cells: list[str], columns: list[str], number: int, count: int) -> Sa
     if len(cells) != len(columns):
         raise BadFile(
             gettext(
-                "line %(number)s: %(count)s columns where the header has %(count2)s",
+                "line %(number)s: %(found)s columns where the header has %(columns)s",
                 number=number,
-                count=len(cells),
-                count2=len(columns),
+                found=len(cells),
+                columns=len(columns),
             )
         )
     named = _place(columns, _NAMES)

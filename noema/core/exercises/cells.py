@@ -16,6 +16,11 @@ _WASH = 1.0  # CIEDE2000 from the opaque paint, from which paper shows through
 DRY = N_("Let it dry, then photograph it flat, in daylight.")
 
 
+def then_dry(first: str) -> str:
+    """Say something, and then how to let the sheet dry and photograph it."""
+    return f"{first} {gettext(DRY)}"
+
+
 def tube_cell(tube: Tube, cell_id: str, ground: Ground, label: str | None = None) -> AskedCell:
     """Ask for a tube as it comes."""
     stop = stop_of([Part(tube=tube, amount=1.0)], ground.paints.binder.dry)

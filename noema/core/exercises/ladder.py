@@ -13,6 +13,7 @@ from noema.core.exercises.asked import (
     Even,
     Ground,
 )
+from noema.core.exercises.cells import then_dry
 from noema.core.exercises.from_paints import tubes_of
 from noema.core.exercises.options import Options, number, some_tubes
 from noema.core.exercises.paths import (
@@ -73,9 +74,7 @@ def ladder(chosen: LadderOptions, ground: Ground, what: Ladder) -> Asked:
         how_to=(
             gettext("Paint both ends of a row first: the tube as it comes, and the other end."),
             lighten if water else gettext(what.how_to),
-            gettext(
-                "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight."
-            ),
+            then_dry(gettext("Clean the knife between mixes.")),
         ),
         concerns=tuple(_same_ends(band) for band in bands if _is_flat(band)),
     )

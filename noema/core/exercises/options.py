@@ -152,7 +152,7 @@ def check(chosen: Options, what: str) -> None:
 
 def _said(can: Sequence[str]) -> str:
     if len(can) > 3:
-        return gettext("%(can)s to %(can2)s", can=can[0], can2=can[-1])
+        return gettext("%(first)s to %(last)s", first=can[0], last=can[-1])
     return " or ".join((", ".join(can[:-1]), can[-1]))
 
 

@@ -54,12 +54,12 @@ def judge(
     if [cell.id for cell in reading.cells] != [cell.id for cell in asked.cells]:
         raise BadExercise(
             gettext(
-                "The reading has %(count)s cells, which are not those of "
-                "“%(title)s”, %(count2)s steps or cells: judge it as the exercise "
+                "The reading has %(read)s cells, which are not those of "
+                "“%(title)s”, %(asked)s steps or cells: judge it as the exercise "
                 "it was printed for.",
-                count=len(reading.cells),
+                read=len(reading.cells),
                 title=asked.title,
-                count2=len(asked.cells),
+                asked=len(asked.cells),
             )
         )
     empty = _empty_cells(reading.cells, asked)

@@ -28,10 +28,10 @@ def look_of_reading(cells: Iterable[CellReading], paper: Known) -> dict[Srgb, Kn
     if len(seen) < _FEWEST:
         raise BadFile(
             gettext(
-                "Only %(count)s of %(count2)s colours could be seen: photograph "
+                "Only %(seen)s of %(printed)s colours could be seen: photograph "
                 "the page again, flat and without shine.",
-                count=len(seen),
-                count2=len(PRINTED),
+                seen=len(seen),
+                printed=len(PRINTED),
             )
         )
     look = {sent: _averaged(same) for sent, same in seen.items()}

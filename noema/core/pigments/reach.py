@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from noema.core.colour.hvc import HVC, hue_gap, hvc_of, hvc_to_lab, lab_to_hvc
 from noema.core.colour.names import HueTable, NamedHue
 from noema.core.colour.value import lightness_to_value
-from noema.core.language import N_, gettext, ngettext
+from noema.core.language import N_, gettext, ngettext, said_together
 from noema.core.pigments.amounts import can_be_measured, round_parts
 from noema.core.pigments.cloud import Cloud, cloud_of
 from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
@@ -208,7 +208,7 @@ def why_dull(tubes: tuple[Tube, ...], parts: tuple[Part, ...], name: str, table:
         "that is as far as %(names)s goes",
         "that is as far as %(names)s go",
         len(names),
-        names=gettext(" and ").join(names),
+        names=said_together(names),
     )
 
 

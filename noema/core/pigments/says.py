@@ -50,7 +50,9 @@ def say_left(recipe: Recipe, table: HueTable) -> str:
         off.append(gettext(_TOO_HIGH if chroma > 0 else _SHORT, by=format(abs(chroma), ".0f")))
     if (towards := _hue_miss(recipe, table)) is not None:
         off.append(gettext("leans to %(towards)s", towards=towards))
-    return gettext("as near as these paints come: ") + ", ".join(off or [gettext("a shade off")])
+    return gettext(
+        "as near as these paints come: %(off)s", off=", ".join(off or [gettext("a shade off")])
+    )
 
 
 def say_move(move: NextMove) -> str:
@@ -58,7 +60,7 @@ def say_move(move: NextMove) -> str:
     if move.is_there:
         return gettext("leave it: it is there")
     if move.start_again is not None:
-        return gettext("start again: %(say_parts)s", say_parts=say_parts(move.start_again.parts))
+        return gettext("start again: %(parts)s", parts=say_parts(move.start_again.parts))
     assert move.add is not None
     said = f"{_amount(move.share)} {move.add.label}: {_ratio(move.share)}"
     return (
@@ -84,21 +86,20 @@ def say_ceiling(ceiling: Ceiling) -> str:
     """Say what limits a hue, such as: no violet above chroma 6, because the red leans to orange."""
     name = ceiling.hue.name
     article = "an" if name[0] in "aeiou" else "a"
-    because = gettext(", because %(reason)s", reason=ceiling.reason) if ceiling.reason else ""
     if ceiling.hvc.chroma < 1.0:
-        return gettext(
-            "these paints can't give %(article)s %(name)s at all%(because)s",
+        limit = gettext(
+            "these paints can't give %(article)s %(name)s at all", article=article, name=name
+        )
+    else:
+        limit = gettext(
+            "these paints can't give %(article)s %(name)s above chroma %(chroma)s",
             article=article,
             name=name,
-            because=because,
+            chroma=format(ceiling.hvc.chroma, ".0f"),
         )
-    return gettext(
-        "these paints can't give %(article)s %(name)s above chroma %(chroma)s%(because)s",
-        article=article,
-        name=name,
-        chroma=format(ceiling.hvc.chroma, ".0f"),
-        because=because,
-    )
+    if not ceiling.reason:
+        return limit
+    return gettext("%(limit)s, because %(reason)s", limit=limit, reason=ceiling.reason)
 
 
 def say_balance(amounts: Sequence[float]) -> str:
@@ -118,10 +119,10 @@ def say_neutral(made: Bridge, table: HueTable) -> str:
     if 0.0 in made.neutral.amounts:
         return gettext("There is no greyer mix between the two than one of them alone.")
     where = gettext(
-        "%(say_balance)s (%(label)s to %(label2)s)",
-        say_balance=say_balance(made.neutral.amounts),
-        label=one.label,
-        label2=other.label,
+        "%(parts)s (%(one)s to %(other)s)",
+        parts=say_balance(made.neutral.amounts),
+        one=one.label,
+        other=other.label,
     )
     if lean.hue is None:
         return gettext("Neutral at %(where)s: there you can't say which way it leans.", where=where)

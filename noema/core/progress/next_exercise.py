@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from noema.core.exercises.catalogue import TRAINING
 from noema.core.exercises.skills import Skill
 from noema.core.judging.rubric import Rubric
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.progress.course import Trend
 from noema.core.progress.skill_courses import SkillCourse, Tried, stands
 
@@ -45,12 +45,7 @@ def next_exercise(
     assert weakest.skill is not None  # left out above
     return NextExercise(
         kind=_training(weakest.skill, painted, rubric),
-        reason=gettext(
-            "for %(name)s: %(stands)s%(stuck)s",
-            name=weakest.name,
-            stands=stands(weakest.course.level),
-            stuck=_stuck(weakest),
-        ),
+        reason=gettext(_reason(weakest), name=weakest.name, stands=stands(weakest.course.level)),
     )
 
 
@@ -74,7 +69,9 @@ def _training(skill: Skill, painted: Sequence[str], rubric: Rubric) -> str:
     return max(TRAINING, key=lambda kind: weights[kind])
 
 
-def _stuck(one: SkillCourse) -> str:
+def _reason(one: SkillCourse) -> str:
     if one.course.way is Trend.FALLING:
-        return gettext(", further out than it was")
-    return gettext(" over several sheets") if len(one.points) >= _STUCK_SHEETS else ""
+        return N_("for %(name)s: %(stands)s, further out than it was")
+    if len(one.points) >= _STUCK_SHEETS:
+        return N_("for %(name)s: %(stands)s over several sheets")
+    return N_("for %(name)s: %(stands)s")

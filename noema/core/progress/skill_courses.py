@@ -149,7 +149,6 @@ def _course(skill: Skill | None, points: Sequence[Point]) -> SkillCourse:
 
 def _words(name: str, found: Course) -> str:
     now = stands(found.level)
-    since = gettext(" since week %(since)s", since=found.since) if found.since is not None else ""
     match found.way:
         case Trend.UNSAID:
             return gettext(
@@ -158,15 +157,22 @@ def _words(name: str, found: Course) -> str:
                 now=now,
                 way=gettext(found.way.value),
             )
-        case Trend.RISING if since and found.since is not None:
+        case Trend.RISING if found.since is not None:
             return gettext(
-                "%(name)s: better than at the start, %(now)s%(since)s",
+                "%(name)s: better than at the start, %(now)s since week %(since)s",
                 name=name,
                 now=now,
-                since=since,
+                since=found.since,
+            )
+        case Trend.STEADY if found.since is not None:
+            return gettext(
+                "%(name)s: steady, %(now)s since week %(since)s",
+                name=name,
+                now=now,
+                since=found.since,
             )
         case Trend.STEADY:
-            return gettext("%(name)s: steady, %(now)s%(since)s", name=name, now=now, since=since)
+            return gettext("%(name)s: steady, %(now)s", name=name, now=now)
     return gettext(
         "%(name)s: %(way)s, %(now)s now", name=name, way=gettext(found.way.value), now=now
     )

@@ -8,7 +8,7 @@ from collections.abc import Mapping
 
 from noema.core.coaching.moves import Act, Move
 from noema.core.exercises.media import Medium
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, said_together
 from noema.core.pigments.says import say_adding, say_volumes
 from noema.core.words.amounts import opening, step_words
 from noema.core.words.tubes import tube_words
@@ -30,7 +30,7 @@ def move_words(move: Move, medium: Medium, own_tubes: Mapping[str, str]) -> str:
         return gettext(
             "Start again from %(first)s and bring in %(others)s: %(volumes)s.",
             first=first,
-            others=gettext(" and ").join(others),
+            others=said_together(others),
             volumes=volumes,
         )
     if move.act is Act.AS_IT_COMES:

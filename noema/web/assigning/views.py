@@ -153,7 +153,8 @@ def _held(chosen: Chosen) -> str:
         said=chosen.tolerance.said,
     )
     if chosen.key is Key.TEACHER:
-        held += gettext(" Until you have painted yours, against what is shown here.")
+        until = gettext("Until you have painted yours, against what is shown here.")
+        return f"{held} {until}"
     return held
 
 

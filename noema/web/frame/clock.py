@@ -29,9 +29,9 @@ def day_of_year(moment: date) -> str:
     return str(format_date(moment, "d MMMM", locale=locale_of_page()))
 
 
-def moment(moment: datetime) -> str:
+def moment(when: datetime) -> str:
     """Write a day and a time, such as Monday, 5 October, 09:12."""
-    return str(format_datetime(moment, "EEEE, d MMMM, HH:mm", locale=locale_of_page()))
+    return str(format_datetime(when, "EEEE, d MMMM, HH:mm", locale=locale_of_page()))
 
 
 def short_moment(moment: datetime) -> str:

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from noema.core.language import gettext
+from noema.core.language import gettext, ngettext
 from noema.store.classes import ClassRow
 from noema.web.frame.clock import today
 
@@ -30,7 +30,9 @@ def week_words(row: ClassRow) -> str:
     """Say where a class is in its unit today."""
     unit, week = row.unit, row.unit.week_on(today())
     if week < 1:
-        return gettext("unit of %(weeks)s weeks, not begun", weeks=unit.weeks)
+        return ngettext(
+            "unit of %(count)s week, not begun", "unit of %(count)s weeks, not begun", unit.weeks
+        )
     if week > unit.weeks:
-        return gettext("unit of %(weeks)s weeks, over", weeks=unit.weeks)
+        return ngettext("unit of %(count)s week, over", "unit of %(count)s weeks, over", unit.weeks)
     return gettext("week %(week)s of %(weeks)s", week=week, weeks=unit.weeks)

@@ -218,9 +218,8 @@ def _pile(batch_id: int) -> BatchView:
 def _known_words(outcome: HandedIn) -> str:
     if not outcome.known or outcome.photo is None:
         return ""
-    whose = (
-        gettext(" It is %(student)s's.", student=outcome.photo.student)
-        if outcome.photo.student
-        else ""
-    )
-    return f"The same photograph was handed in before.{whose}"
+    before = gettext("The same photograph was handed in before.")
+    if not outcome.photo.student:
+        return before
+    whose = gettext("It is %(student)s's.", student=outcome.photo.student)
+    return f"{before} {whose}"

@@ -95,10 +95,13 @@ def _hue_line(one: Ceiling, secondary: bool) -> HueLine:
 
 def _partner_line(one: Partner, table: HueTable) -> PartnerLine:
     left, nothing = one.left, gettext("no tube of the set")
+    by = ""
+    for tube in one.by:
+        by = gettext("%(tube)s with %(other)s", tube=by, other=tube.label) if by else tube.label
     named = ", ".join(tube.label for tube in one.named_tubes)
     return PartnerLine(
         partner=one,
-        by=gettext(" with ").join(tube.label for tube in one.by),
+        by=by,
         parts=say_parts(one.parts),
         fill=lab_to_hex(lab_of([left]))[0],
         left=gettext("neutral") if one.goes_neutral else table.lean(left).words,

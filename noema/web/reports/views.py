@@ -109,11 +109,12 @@ def of_class(class_id: int) -> Response:
     page = skills_page(class_id)
     lines = []
     for one in page.students:
-        stuck = gettext(" Stuck on %(stuck)s.", stuck=one.stuck) if one.stuck else ""
-        owes = gettext(" Owes %(owing)s.", owing="; ".join(one.owing)) if one.owing else ""
+        stuck = gettext("Stuck on %(stuck)s.", stuck=one.stuck) if one.stuck else ""
+        owes = gettext("Owes %(owing)s.", owing="; ".join(one.owing)) if one.owing else ""
         overall = None if one.overall is None else _course(one.overall)
         words = overall.words if overall else gettext("Nothing read yet")
-        said = f"{words}.{stuck} Next: {one.next}, {one.reason}.{owes}"
+        coming = gettext("Next: %(next)s, %(reason)s.", next=one.next, reason=one.reason)
+        said = " ".join(part for part in (f"{words}.", stuck, coming, owes) if part)
         lines.append((one.row.display_name, overall, said))
     paper = ClassPaper(
         name=page.row.name,

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, Band, Even, Ground
-from noema.core.exercises.cells import DRY
+from noema.core.exercises.cells import then_dry
 from noema.core.exercises.from_paints import greyest_pairs, white_of
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, number
@@ -53,7 +53,7 @@ def _ask(chosen: GreyOptions, ground: Ground) -> Asked:
                 "Mix both ends of a row with white first: the two tubes, each greyed a little."
             ),
             gettext("Steer from warm to cool by small touches; keep the value the same."),
-            gettext("Clean the knife between mixes. ") + gettext(DRY),
+            then_dry(gettext("Clean the knife between mixes.")),
         ),
     )
 

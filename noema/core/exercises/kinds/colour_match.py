@@ -7,7 +7,7 @@ import numpy as np
 from noema.core.colour.hvc import hvc_to_lab
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, AskedCell, Band, Ground
-from noema.core.exercises.cells import limits_said
+from noema.core.exercises.cells import limits_said, then_dry
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.levels import Level
 from noema.core.exercises.options import Lab, Options, at_level, number, some_colours
@@ -47,9 +47,9 @@ def _ask(chosen: MatchOptions, ground: Ground) -> Asked:
     if len(targets) not in _COUNTS:
         raise BadExercise(
             gettext(
-                "A match has %(counts)s to %(counts2)s colours, not %(count)s.",
-                counts=_COUNTS[0],
-                counts2=_COUNTS[-1],
+                "A match has %(fewest)s to %(most)s colours, not %(count)s.",
+                fewest=_COUNTS[0],
+                most=_COUNTS[-1],
                 count=len(targets),
             )
         )
@@ -70,9 +70,7 @@ def _ask(chosen: MatchOptions, ground: Ground) -> Asked:
                 "Put a touch beside the printed colour and squint: value first, "
                 "then hue, then intensity."
             ),
-            gettext(
-                "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight."
-            ),
+            then_dry(gettext("Clean the knife between mixes.")),
         ),
         concerns=limits_said(
             cells,
@@ -105,7 +103,7 @@ def _match_cell(n: int, found: Recipe, ground: Ground) -> AskedCell:
         stop,
         f"m{n}",
         str(n),
-        gettext("Nearest mix: %(say_parts)s.", say_parts=say_parts(found.parts)),
+        gettext("Nearest mix: %(parts)s.", parts=say_parts(found.parts)),
         limit=limit,
     )
 

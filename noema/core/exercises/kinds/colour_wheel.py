@@ -17,7 +17,7 @@ from noema.core.exercises.asked import (
     Even,
     Ground,
 )
-from noema.core.exercises.cells import limits_said
+from noema.core.exercises.cells import limits_said, then_dry
 from noema.core.exercises.from_paints import dark_of, pure, purest, white_of
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.levels import Key
@@ -97,9 +97,7 @@ def _ask(chosen: WheelOptions, ground: Ground) -> Asked:
                 "touches; judge the middle by eye, not by parts."
             ),
             *((gettext("Mix each ring from the pure hue of its wedge."),) if rings else ()),
-            gettext(
-                "Clean the brush between hues. Let it dry, then photograph it flat, in daylight."
-            ),
+            then_dry(gettext("Clean the brush between hues.")),
         ),
         concerns=limits_said(
             pures,
@@ -230,9 +228,7 @@ def _pure_cell(
         return cell_of(stop, f"h{n}", name, note, role=CellRole.END)
     mixed = purest(ground.paints.tubes, hue100, surface)
     if mixed and hvc_of(stop_of(mixed, surface).lab).chroma >= _DULL_BELOW:
-        note = gettext(
-            "As intense as these paints mix it: %(say_parts)s.", say_parts=say_parts(mixed)
-        )
+        note = gettext("As intense as these paints mix it: %(parts)s.", parts=say_parts(mixed))
         return cell_of(stop_of(mixed, surface), f"h{n}", name, note)
     return _fallen_back(ground, n, name, mixed, surface)
 
@@ -252,9 +248,9 @@ def _fallen_back(
         f"h{n}",
         name,
         gettext(
-            "The nearest these paints come to %(name)s: %(say_parts)s.",
+            "The nearest these paints come to %(name)s: %(parts)s.",
             name=name,
-            say_parts=say_parts(mixed),
+            parts=say_parts(mixed),
         ),
         limit=gettext(
             "these paints can't give a clean %(name)s, because %(reason)s", name=name, reason=reason

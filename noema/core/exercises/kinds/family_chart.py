@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, Band, CellRole, Even, Ground
+from noema.core.exercises.cells import then_dry
 from noema.core.exercises.from_paints import greyest_pairs, tubes_of, white_of
 from noema.core.exercises.kind import Kind, weights
 from noema.core.exercises.options import Options, one_tube, some_tubes
@@ -71,15 +72,13 @@ def _ask(chosen: FamilyOptions, ground: Ground) -> Asked:
     )
     return Asked(
         kind=KIND.name,
-        title=gettext("Family of %(label)s and %(label2)s", label=one.label, label2=other.label),
+        title=gettext("Family of %(one)s and %(other)s", one=one.label, other=other.label),
         arrangement=Arrangement.ROWS,
         bands=bands,
         how_to=(
             gettext("Paint the top row first, from one tube to the other, both ends as they come."),
             gettext("Then take each mix up towards white, row by row, in equal steps of value."),
-            gettext(
-                "Clean the knife between columns. Let it dry, then photograph it flat, in daylight."
-            ),
+            then_dry(gettext("Clean the knife between columns.")),
         ),
     )
 
@@ -112,9 +111,7 @@ def _one_to_all(name: str, ground: Ground) -> Asked:
     bands = []
     for row, other in enumerate(others, start=1):
         stops = even_stops(way_of_tubes(one, other, surface), _COLUMNS, Even.DISTANCE, surface)
-        way = gettext(
-            "equal steps from %(label)s to %(label2)s.", label=one.label, label2=other.label
-        )
+        way = gettext("equal steps from %(one)s to %(other)s.", one=one.label, other=other.label)
         notes = [
             gettext("%(n)s of %(columns)s %(way)s", n=n, columns=_COLUMNS - 1, way=way)
             for n in range(_COLUMNS)
@@ -132,9 +129,7 @@ def _one_to_all(name: str, ground: Ground) -> Asked:
                 "Start each step from the lighter of the two and bring the other "
                 "in by small touches."
             ),
-            gettext(
-                "Clean the knife between rows. Let it dry, then photograph it flat, in daylight."
-            ),
+            then_dry(gettext("Clean the knife between rows.")),
         ),
     )
 

@@ -17,6 +17,7 @@ from noema.core.exercises.asked import (
     Even,
     Ground,
 )
+from noema.core.exercises.cells import then_dry
 from noema.core.exercises.from_paints import pure, white_or_paper
 from noema.core.exercises.kind import Kind, Plot, weights
 from noema.core.exercises.options import Options, flag, number, some_pairs
@@ -97,9 +98,7 @@ def _ask(chosen: ChartOptions, ground: Ground) -> Asked:
                 "it loses intensity."
             ),
             gettext("The diamond is the neutral: stop where you can't say which side it leans to."),
-            gettext(
-                "Clean the knife between mixes. Let it dry, then photograph it flat, in daylight."
-            ),
+            then_dry(gettext("Clean the knife between mixes.")),
         ),
         concerns=tuple(concerns),
     )
@@ -262,10 +261,10 @@ def _never_neutral(
     return Concern(
         cells=(middle.id,),
         sentence=gettext(
-            "%(names)s and %(names2)s of this set don't cancel: the greyest "
+            "%(one)s and %(other)s of this set don't cancel: the greyest "
             "mix still leans to %(hue)s.",
-            names=names[0].capitalize(),
-            names2=names[1],
+            one=names[0].capitalize(),
+            other=names[1],
             hue=lean.hue,
         ),
         suggestion=_by_partner(ground, ends),
@@ -277,7 +276,9 @@ def _by_partner(ground: Ground, ends: tuple[tuple[Part, ...], tuple[Part, ...]])
     found = partner(main, ground.paints.tubes, ground.table)
     if not found.by:
         return gettext("choose another pair")
-    by = gettext(" with a little ").join(tube.label for tube in found.by)
+    by, *touches = (tube.label for tube in found.by)
+    for touch in touches:
+        by = gettext("%(tube)s with a little %(touch)s", tube=by, touch=touch)
     return gettext(
         "grey %(label)s with %(by)s: within this set that is its true partner",
         label=main.label,

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, Band, CellRole, Ground
-from noema.core.exercises.cells import DRY, let_down_cell, tube_cell
+from noema.core.exercises.cells import let_down_cell, then_dry, tube_cell
 from noema.core.exercises.from_paints import tubes_of
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, some_tubes
@@ -39,9 +39,9 @@ def _ask(chosen: DarkOptions, ground: Ground) -> Asked:
         used = [tube_cell(p.tube, f"r{row}c{n}", ground) for n, p in enumerate(dark.parts, start=1)]
         stop = stop_of(dark.parts, ground.paints.binder.dry)
         note = gettext(
-            "Near black, value %(value)s: %(say_parts)s.",
+            "Near black, value %(value)s: %(parts)s.",
             value=format(dark.hvc.value, ".1f"),
-            say_parts=say_parts(dark.parts),
+            parts=say_parts(dark.parts),
         )
         mix = cell_of(stop, f"r{row}dark", "dark", note, role=CellRole.DARK)
         bands.append(
@@ -61,7 +61,7 @@ def _ask(chosen: DarkOptions, ground: Ground) -> Asked:
                 "Let a little of it down with white to see where it leans; steer "
                 "it, then paint both."
             ),
-            gettext("Clean the knife between rows. ") + gettext(DRY),
+            then_dry(gettext("Clean the knife between rows.")),
         ),
     )
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, AskedCell, Band, Ground
-from noema.core.exercises.cells import DRY, let_down_cell, tube_cell
+from noema.core.exercises.cells import let_down_cell, then_dry, tube_cell
 from noema.core.exercises.from_paints import eyes_middle, tubes_of
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, flag, some_tubes
@@ -46,7 +46,7 @@ def _ask(chosen: GridOptions, ground: Ground) -> Asked:
         how_to=(
             gettext("Paint every tube alone first, where its row meets its own column."),
             gettext("Then each with each: a mix that looks as far from one as from the other."),
-            gettext("Clean the brush between mixes. ") + gettext(DRY),
+            then_dry(gettext("Clean the brush between mixes.")),
         ),
     )
 
@@ -55,9 +55,9 @@ def _grid_cell(one: Tube, other: Tube, cell_id: str, ground: Ground) -> AskedCel
     if one == other:
         return tube_cell(one, cell_id, ground)
     note = gettext(
-        "%(label)s and %(label2)s, as far from one as from the other.",
-        label=one.label.capitalize(),
-        label2=other.label,
+        "%(one)s and %(other)s, as far from one as from the other.",
+        one=one.label.capitalize(),
+        other=other.label,
     )
     return cell_of(eyes_middle(one, other, ground), cell_id, f"+ {other.label}", note)
 

@@ -10,7 +10,7 @@ import numpy as np
 from noema.core.colour.names import hue_step
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, Band, Even, Ground
-from noema.core.exercises.cells import DRY
+from noema.core.exercises.cells import then_dry
 from noema.core.exercises.from_paints import pure, white_of
 from noema.core.exercises.kind import Kind, Plot, weights
 from noema.core.exercises.options import Options, hue_or_tube, number, some_tubes, word
@@ -75,25 +75,27 @@ def _ask(chosen: ProgressionOptions, ground: Ground) -> Asked:
         bands=tuple(bands),
         how_to=(
             gettext(
-                "Mix plenty of %(name)s first (%(say_parts)s): every branch starts from it.",
+                "Mix plenty of %(name)s first (%(parts)s): every branch starts from it.",
                 name=name,
-                say_parts=say_parts(base),
+                parts=say_parts(base),
             ),
-            gettext("Lead each branch halfway to its tube; that is its first cell.")
-            + (
-                gettext(" The one by itself begins with %(name)s.", name=name)
-                if bands[0].label == _ALONE
-                else ""
-            ),
+            _lead(bands, name),
             gettext(
-                "Then lighten each in even steps with %(words)s (%(say_parts)s). "
+                "Then lighten each in even steps with %(words)s (%(parts)s). "
                 "Which branches stay lively?",
                 words=words,
-                say_parts=say_parts(light),
+                parts=say_parts(light),
             ),
-            gettext("Clean the knife between branches. ") + gettext(DRY),
+            then_dry(gettext("Clean the knife between branches.")),
         ),
     )
+
+
+def _lead(bands: list[Band], name: str) -> str:
+    lead = gettext("Lead each branch halfway to its tube; that is its first cell.")
+    if bands[0].label != _ALONE:
+        return lead
+    return f"{lead} {gettext('The one by itself begins with %(name)s.', name=name)}"
 
 
 def _base(chosen: ProgressionOptions, ground: Ground) -> tuple[Part, ...]:
@@ -183,12 +185,12 @@ def _is_yellow(tube: Tube, ground: Ground) -> bool:
 
 def _notes(steps: int, mix: tuple[Part, ...], light: tuple[Part, ...]) -> list[str]:
     return [
-        gettext("The branch as it is led: %(say_parts)s.", say_parts=say_parts(mix)),
+        gettext("The branch as it is led: %(parts)s.", parts=say_parts(mix)),
         *(
             gettext("%(n)s of %(steps)s equal steps up to the light.", n=n, steps=steps - 1)
             for n in range(1, steps - 1)
         ),
-        gettext("What it is lightened with: %(say_parts)s.", say_parts=say_parts(light)),
+        gettext("What it is lightened with: %(parts)s.", parts=say_parts(light)),
     ]
 
 

@@ -12,7 +12,7 @@ from noema.core.exercises.asked import (
     Concern,
     Ground,
 )
-from noema.core.exercises.cells import DRY, limits_said, tube_cell
+from noema.core.exercises.cells import limits_said, then_dry, tube_cell
 from noema.core.exercises.from_paints import eyes_middle, purest
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options
@@ -51,7 +51,7 @@ def _ask(_chosen: Options, ground: Ground) -> Asked:
         how_to=(
             gettext("Paint both tubes of a pair first, then the secondary between them."),
             gettext("Use the same two tubes and nothing else; clean the knife between pairs."),
-            gettext("Which pair stays clean, and which goes dull? ") + gettext(DRY),
+            then_dry(gettext("Which pair stays clean, and which goes dull?")),
         ),
         concerns=(*concerns, *_dull_pairs(bands)),
     )
@@ -93,10 +93,10 @@ def _pairs_band(name: str, row: int, pairs: list[tuple[Tube, Tube]], ground: Gro
         clean = cell.hvc.chroma >= _CLEAN_SHARE * best and not cell.limit
         word = gettext("clean") if clean else gettext("muted")
         note = gettext(
-            "%(word)s: chroma %(chroma)s, from %(say_parts)s.",
+            "%(word)s: chroma %(chroma)s, from %(parts)s.",
             word=word.capitalize(),
             chroma=format(cell.hvc.chroma, ".1f"),
-            say_parts=say_parts(cell.parts),
+            parts=say_parts(cell.parts),
         )
         cells += [
             tube_cell(pair[0], f"r{row}p{n}a", ground),

@@ -66,9 +66,7 @@ def _ask(chosen: ScaleOptions, ground: Ground) -> Asked:
     stops = even_stops(way, steps, Even.VALUE, surface)
     cells = _fixed_cells(way, steps, ground) if fixed else _cells(stops, steps)
     how_to = (
-        gettext(
-            "Make plenty of both ends first: %(say_parts)s, and white.", say_parts=say_parts(dark)
-        ),
+        gettext("Make plenty of both ends first: %(parts)s, and white.", parts=say_parts(dark)),
         gettext(
             "Start each step from the lighter pile and bring in the darker by "
             "small touches; clean the knife between mixes."
