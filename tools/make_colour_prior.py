@@ -27,13 +27,14 @@ from noema.core.photo.colour_fit import (
     weight_of,
 )
 from noema.stand_ins.colour_file import Space, from_linear_srgb
-from noema.stand_ins.optics import draw_optics
+from noema.stand_ins.optics import STACKED, draw_optics
 from noema.stand_ins.printer import load_paper
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.spectra import DYES, class_mixes, dye_bands, everyday_spectra, paint_spectra
 
 FOLDER = Path(__file__).parents[1] / "noema/core/photo/data"
-CAMERAS, FIRST_SEED = 3000, 700_000
+CAMERAS, FIRST_SEED = 4000, 700_000
+LAYERS_EVERY = 4  # cameras: more than there are, so that they are known as well
 DAYLIGHT_EVERY = 3  # cameras: who is told to go to a window often does
 KINDS_OF_LAMP = (
     ("FL2", "FL4"),  # old tubes
@@ -43,7 +44,8 @@ KINDS_OF_LAMP = (
 )
 """Daylight and what comes near it are one more kind."""
 
-KINDS = range(-1, len(KINDS_OF_LAMP))
+KINDS = tuple(product((False, True), range(-1, len(KINDS_OF_LAMP))))
+"""Sensors with filters or layers, under each kind of lamp."""
 
 SPACES = (Space.SRGB, Space.DISPLAY_P3)
 INKS = 300
@@ -73,7 +75,7 @@ _LEAST = 0.002  # a channel under this is clipped and teaches nothing
 class Lesson:
     """What one stand-in camera teaches."""
 
-    lamp: int  # which kind
+    kind: tuple[bool, int]  # whether the sensor has layers, and which kind of lamp
     maps: np.ndarray  # (2, 3, TERMS) of paint and of ink
     rests: np.ndarray  # (2, 3, 3) weighted
     left: tuple[np.ndarray, ...]  # of paint, by place: nearness, times mean, square, size
@@ -84,8 +86,9 @@ class Lesson:
 def one_camera(seed: int) -> Lesson:
     """Fit one camera, and look at what files would have cut off."""
     rng = default_rng(seed)
-    optics = draw_optics(rng, "class" if seed % DAYLIGHT_EVERY else "easy")
-    lamp = kind_of_lamp(optics.lamp)
+    stacked = bool(seed % LAYERS_EVERY == 0)
+    optics = draw_optics(rng, "class" if seed % DAYLIGHT_EVERY else "easy", stacked=stacked)
+    kind = (stacked, kind_of_lamp(optics.lamp))
     paper = load_paper(rng, 1.0).paper
     spectra = any_paints(rng)
     raw = optics.seen(spectra) / optics.seen(paper[None])
@@ -100,7 +103,7 @@ def one_camera(seed: int) -> Lesson:
         for channel in CHANNELS
     }
     maps, rests = np.stack([of_paint, of_ink]), np.stack([paint_rest, ink_rest])
-    return Lesson(lamp, maps, rests, left, cut_off)
+    return Lesson(kind, maps, rests, left, cut_off)
 
 
 def kind_of_lamp(lamp: str) -> int:
@@ -172,9 +175,9 @@ def best_map(
     return found, away.T @ away / len(away), left
 
 
-def left_of_paint(cameras: list[Lesson], kind: int) -> np.ndarray:
-    """Give what maps leave of paint under one kind of lamp: a row a place."""
-    own = [camera for camera in cameras if camera.lamp == kind]
+def left_of_paint(cameras: list[Lesson], kind: tuple[bool, int]) -> np.ndarray:
+    """Give what maps of one kind leave of paint: a row a place."""
+    own = [camera for camera in cameras if camera.kind == kind]
     near, means, squares, sizes = (sum(camera.left[n] for camera in own) for n in range(4))
     weight = (near + FEW)[:, None]
     means = means / weight
@@ -188,14 +191,14 @@ def left_of_paint(cameras: list[Lesson], kind: int) -> np.ndarray:
 
 
 def beyond(
-    cameras: list[Lesson], rests: dict[int, Residuals], space: Space, channel: int
+    cameras: list[Lesson], rests: dict[tuple[bool, int], Residuals], space: Space, channel: int
 ) -> np.ndarray:
     """Give how far beyond what was kept colours lie, (3, 3), and what that leaves, (3, 3)."""
     found = []
     for camera in cameras:
         kept, true, mapped = camera.cut_off[space, channel]
         if len(kept):
-            guessed = mapped + rests[camera.lamp].of(mapped)[0] / weight_of(mapped)
+            guessed = mapped + rests[camera.kind].of(mapped)[0] / weight_of(mapped)
             found.append((kept, true - guessed, weight_of(guessed)))
     kept, away, weight = (np.concatenate(one) for one in zip(*found, strict=True))
     terms = kept_terms(kept, channel)
@@ -212,13 +215,15 @@ def written(name: str, head: str, rows: list[np.ndarray]) -> None:
     (FOLDER / name).write_text(text, encoding="utf-8")
 
 
-def usual(cameras: list[Lesson], kind: int) -> list[np.ndarray]:
-    """Give what cameras do under one kind of lamp."""
-    own = [camera for camera in cameras if camera.lamp == kind]
+def usual(cameras: list[Lesson], kind: tuple[bool, int]) -> list[np.ndarray]:
+    """Give what cameras of one kind do."""
+    own = [camera for camera in cameras if camera.kind == kind]
     flat = np.stack([camera.maps for camera in own]).reshape(len(own), -1)
     rests = np.mean([camera.rests for camera in own], axis=0).reshape(-1, OUT)
     size = flat.shape[1]
-    share = np.pad([len(own) / len(cameras)], (0, size - 1))
+    alike = sum(camera.kind[0] == kind[0] for camera in cameras)
+    often = (STACKED if kind[0] else 1.0 - STACKED) * len(own) / alike
+    share = np.pad([often], (0, size - 1))
     return [share, flat.mean(axis=0), *np.cov(flat.T), *np.pad(rests, ((0, 0), (0, size - OUT)))]
 
 
@@ -229,7 +234,7 @@ def main() -> None:
         cameras = list(pool.map(one_camera, seeds, chunksize=20))
     written(
         "colour_prior.csv",
-        "# How stand-in cameras map onto true colours, by kind of lamp: their share (padded),\n"
+        "# How stand-in cameras map onto true colours, by sensor and lamp: their share (padded),\n"
         "# mean of 36 coefficients (paint, then ink; 3 outputs x 6 terms each), their 36 x 36\n"
         "# covariance, and the covariance of what each leaves, weighted and padded.\n",
         [row for kind in KINDS for row in usual(cameras, kind)],
@@ -238,7 +243,7 @@ def main() -> None:
     rests = {kind: residuals_of(rows) for kind, rows in left.items()}
     written(
         "paint_rest.csv",
-        "# What those maps leave of paint by colour, kind of lamp after kind of lamp: L*, a*\n"
+        "# What those maps leave of paint by colour, kind after kind: L*, a*\n"
         "# and b*, mean of 3 channels, their 3 x 3 covariance, weighted.\n",
         [row for rows in left.values() for row in rows],
     )

@@ -8,6 +8,7 @@ from numpy.random import Generator
 from numpy.typing import NDArray
 from PIL import Image
 
+from noema.core.photo.sample import LUMINANCE
 from noema.stand_ins.colour_file import Space, encoded, from_linear_srgb, icc_profile
 from noema.stand_ins.scene import COARSE, curled, light_on, shine_on
 from noema.stand_ins.shot import Shot
@@ -18,6 +19,7 @@ PAGE_WIDTH_MM = 210.0
 _EYE = 2.0  # page widths from lens to desk
 _EXIF_ORIENTATION = 0x0112
 _TURNS = {1: 0, 6: 1, 3: 2, 8: 3}  # EXIF value: quarter turns the stored picture is off by
+_LIFTED_OVER = 0.06  # of the picture's width, over which a phone looks when it lifts dark parts
 _COARSE = 8  # pixels over which geometry is worked out once
 _ENCODED = {
     space: encoded(np.linspace(0.0, 1.0, 4096), space).astype(np.float32) for space in Space
@@ -58,7 +60,18 @@ def expose(
     picture = np.asarray(soft, dtype=np.float32)
     grain = rng.standard_normal((size_px[1], size_px[0], 3), dtype=np.float32)
     picture += grain * shot.noise * np.sqrt(np.maximum(picture, 0.0005))
+    if shot.local_tone:
+        picture *= _lifted_tone(picture, shot)[..., None]
     return _developed(picture, shot), shine
+
+
+def _lifted_tone(picture: Pixels, shot: Shot) -> Pixels:
+    """Give the gain (h, w) by which a phone lifts dark parts of a picture and holds light ones."""
+    coarse = cv2.resize(picture @ LUMINANCE.astype(np.float32), None, fx=0.05, fy=0.05)
+    about = cv2.GaussianBlur(coarse, (0, 0), coarse.shape[1] * _LIFTED_OVER)
+    gain = (np.maximum(about, 0.02) / shot.exposure) ** -shot.local_tone
+    size = (picture.shape[1], picture.shape[0])
+    return np.asarray(cv2.resize(gain.astype(np.float32), size, interpolation=cv2.INTER_LINEAR))
 
 
 def _seen(

@@ -1,7 +1,7 @@
 """A student painting the cells of a sheet, more or less well."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import cv2
 import numpy as np
@@ -10,14 +10,20 @@ from numpy.typing import NDArray
 
 from noema.core.colour.spectra import reflectance_to_lab
 from noema.core.colour.value import lightness_to_value, value_to_lab
+from noema.core.pigments.shelf import WHITE
 from noema.core.sheet.layout import Cell, Layout, Polygon, Triple
+from noema.stand_ins.kinds import Kinds
 from noema.stand_ins.optics import EYE, Optics
-from noema.stand_ins.spectra import Recipe, mixed_spectra, within_paint
+from noema.stand_ins.spectra import Recipe, mixed_spectra, with_more_of, within_paint
 
 Pixels = NDArray[np.float32]
+Colour = NDArray[np.float64]
 
 _ANY_TARGET: Triple = (50.0, 0.0, 0.0)
 _A_HUE = 4.0  # a* and b* together, from which a target isn't a grey
+_SWIRL, _SWIRL_MM = 3.0, 3.5  # times the white that lies in a swirl, and how wide one is
+_STREAK_MM, _STROKE_MM = (0.8, 3.5), 14.0  # how wide a streak is, and how long
+_RIDGE_MM, _RIM_MM, _GRAIN_MM = 1.2, 1.0, 0.35
 _HUE_MISS = 4.0  # times a grey's cast by which a beginner misses a hue
 
 
@@ -36,6 +42,21 @@ class Hand:
     cast: float = 0.6  # one sigma of a* and b*: nobody's grey is quite neutral
     meant: Mapping[str, Triple] = field(default_factory=dict)  # mixed in place of what is asked
     recipes: Mapping[str, Recipe] = field(default_factory=dict)  # what cells are mixed from
+    unmixed: float = 0.0  # share by which white is more or less along the brush; others half of it
+    marbled: float = 0.0  # share of a cell where white lies nearly by itself, in swirls
+    ridges: float = 0.0  # share of light that a ridge's two sides differ by
+    rim: float = 0.0  # share by which paint that ran to its edge is darker there
+    grains: float = 0.0  # one sigma of pigment that settles in grains, as a share of reflectance
+
+
+def lively(hand: Hand, rng: Generator, kinds: Kinds = Kinds.USUAL) -> Hand:
+    """Let paint be mixed through no better than by people, and lie as it does."""
+    ridges, rim = rng.uniform(0.0, 0.08), rng.uniform(0.0, 0.15) * (rng.random() < 0.3)
+    grains = rng.uniform(0.0, 0.03) * (rng.random() < 0.3)
+    hand = replace(hand, ridges=ridges, rim=rim, grains=grains)
+    if kinds is Kinds.UNSEEN:
+        return replace(hand, marbled=rng.uniform(0.0, 0.25) * (rng.random() < 0.7))
+    return replace(hand, unmixed=rng.uniform(0.05, 0.35) * (rng.random() < 0.7))
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -45,19 +66,25 @@ class PaintedCell:
     id: str
     lab: Triple | None  # None where nothing was painted
     spectrum: NDArray[np.float64] | None  # reflectance (31,), of that colour
+    recipe: Recipe = ()
 
 
-def intend(layout: Layout, hand: Hand, rng: Generator) -> tuple[PaintedCell, ...]:
+def intend(
+    layout: Layout, hand: Hand, rng: Generator, kinds: Kinds = Kinds.USUAL
+) -> tuple[PaintedCell, ...]:
     """Mix a colour for every cell: as was meant, or the target, missed as this hand misses it."""
     mixed: dict[str, Triple | None] = dict(hand.meant) or _missed(layout, hand, rng)
     for empty in hand.empty:
         mixed[empty] = None
     laid_on = {cell_id: lab for cell_id, lab in mixed.items() if lab is not None}
     recipes = [hand.recipes.get(cell_id, ()) for cell_id in laid_on]
-    spectra = mixed_spectra(np.array(list(laid_on.values())).reshape(-1, 3), rng, recipes)
+    spectra = mixed_spectra(np.array(list(laid_on.values())).reshape(-1, 3), rng, recipes, kinds)
     labs = reflectance_to_lab(spectra).tolist()
     laid = iter(zip(labs, spectra, strict=True))
-    return tuple(_painted(cell_id, lab, laid) for cell_id, lab in mixed.items())
+    return tuple(
+        replace(_painted(cell_id, lab, laid), recipe=hand.recipes.get(cell_id, ()))
+        for cell_id, lab in mixed.items()
+    )
 
 
 def _missed(layout: Layout, hand: Hand, rng: Generator) -> dict[str, Triple | None]:
@@ -114,14 +141,43 @@ def paint(
     spectra = np.array([cell.spectrum for cell in laid])
     seen = optics.seen(spectra) if laid else np.empty((0, 3))
     for cell, colour in zip(laid, seen, strict=True):
-        _paint_cell(painted, places[cell.id], colour, px_per_mm, hand, rng)
+        ways = _ways(cell, hand, optics)
+        _paint_cell(painted, places[cell.id], Paint(seen=colour, ways=ways), px_per_mm, hand, rng)
     return painted
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Paint:
+    """A mix as a camera sees it, and where its parts are less or more than meant."""
+
+    seen: Colour  # (3,)
+    ways: tuple[tuple[Colour, Colour], ...]
+
+
+def _ways(cell: PaintedCell, hand: Hand, optics: Optics) -> tuple[tuple[Colour, Colour], ...]:
+    """Say how a mix looks where it isn't mixed through: least of all, white isn't."""
+    if cell.spectrum is None or len(cell.recipe) < 2 or not (hand.unmixed or hand.marbled):
+        return ()
+    first, *rest = sorted(range(len(cell.recipe)), key=lambda n: cell.recipe[n].tube.name != WHITE)
+    if hand.marbled:  # what lies in swirls is missing elsewhere
+        elsewhere = (1.0 - _SWIRL * hand.marbled) / (1.0 - hand.marbled)
+        off = [(first, (elsewhere, _SWIRL))]
+    else:
+        off = [
+            (first, (1.0 - hand.unmixed, 1.0 + hand.unmixed)),
+            (rest[-1], (1.0 - hand.unmixed / 2.0, 1.0 + hand.unmixed / 2.0)),
+        ]
+    found = []
+    for part, times in off:
+        less, more = optics.seen(with_more_of(cell.spectrum, cell.recipe, part, times))
+        found.append((less, more))
+    return tuple(found)
 
 
 def _paint_cell(
     page: Pixels,
     cell: Cell,
-    seen: NDArray[np.float64],
+    paint: Paint,
     px_per_mm: float,
     hand: Hand,
     rng: Generator,
@@ -136,9 +192,48 @@ def _paint_cell(
     brush = np.repeat(_smooth_noise((shape[0], 1), 1.5 * px_per_mm, rng), shape[1], axis=1)
     patchy = _smooth_noise(shape, 6.0 * px_per_mm, rng)
     thick = 1.0 + hand.streaks * (0.6 * brush + 0.8 * patchy)
-    laid = np.clip(thick[..., None], 0.5, 1.5) * seen
+    own = rng.spawn(1)[0]
+    thick *= 1.0 - hand.rim * np.exp(-((np.maximum(distance, 0.0) / _RIM_MM) ** 2))
+    if hand.ridges:
+        along = _along_brush(shape, px_per_mm, _RIDGE_MM, own)
+        slope = np.gradient(along, axis=0) * px_per_mm * _RIDGE_MM
+        thick *= 1.0 + hand.ridges * np.clip(slope, -1.0, 1.0)
+    if hand.grains:
+        thick *= 1.0 + hand.grains * _smooth_noise(shape, max(_GRAIN_MM * px_per_mm, 1.0), own)
+    laid = np.clip(thick[..., None], 0.5, 1.5) * _mixed_here(paint, shape, px_per_mm, hand, own)
     under = page[rows, columns]
     page[rows, columns] = (under + cover[..., None] * (laid - under)).astype(np.float32)
+
+
+def _mixed_here(
+    paint: Paint, shape: tuple[int, int], px_per_mm: float, hand: Hand, rng: Generator
+) -> Colour:
+    """Give a mix's colour at each pixel of a window (h, w): some of it less or more than meant."""
+    here = np.broadcast_to(paint.seen, (*shape, 3))
+    for less, more in paint.ways:
+        if hand.marbled:
+            swirls = _smooth_noise(shape, _SWIRL_MM * px_per_mm, rng)
+            off = 8.0 * (swirls - np.quantile(swirls, 1.0 - hand.marbled))
+        else:
+            off = _along_brush(shape, px_per_mm, rng.uniform(*_STREAK_MM), rng)
+        off = np.clip(off, -1.0, 1.0)[..., None]
+        here = here + np.where(off < 0.0, -off * (less - paint.seen), off * (more - paint.seen))
+    return here
+
+
+def _along_brush(
+    shape: tuple[int, int], px_per_mm: float, wide_mm: float, rng: Generator
+) -> NDArray[np.float64]:
+    """Give noise (h, w) of unit spread drawn out along a stroke of any direction."""
+    reach = int(np.ceil(np.hypot(*shape)))
+    long = max(2, round(reach / (_STROKE_MM * px_per_mm)) + 2)
+    wide = max(2, round(reach / (wide_mm * px_per_mm)) + 2)
+    field = rng.normal(0.0, 1.0, (wide, long)).astype(np.float32)
+    drawn = cv2.resize(field, (reach, reach), interpolation=cv2.INTER_CUBIC)
+    turn = cv2.getRotationMatrix2D((reach / 2.0, reach / 2.0), rng.uniform(0.0, 180.0), 1.0)
+    turned = cv2.warpAffine(drawn, turn, (reach, reach), borderMode=cv2.BORDER_REFLECT)
+    top, left = (reach - shape[0]) // 2, (reach - shape[1]) // 2
+    return np.asarray(turned[top : top + shape[0], left : left + shape[1]], dtype=np.float64)
 
 
 def _distance_mm(

@@ -1,10 +1,10 @@
 """A printer: a PDF page as a camera, or the eye, sees it on real paper.
 
-Greys are black ink alone; colours are three dyes, each laid a little too thick or too thin, or grey
-as well where the printer has no colours.
+Greys are black ink alone; colours are three dyes, each laid a little too thick or too thin, or dots
+of three toners, or grey as well where the printer has no colours.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import pypdfium2
@@ -16,8 +16,9 @@ from noema.core.colour.srgb import linear_to_lab, srgb_to_linear
 from noema.core.errors import BadFile
 from noema.core.photo.sample import LUMINANCE
 from noema.core.sheet.layout import Layout, PatchKind, Triple
+from noema.stand_ins.kinds import Kinds
 from noema.stand_ins.optics import EYE, Optics
-from noema.stand_ins.spectra import dye_bands, ink_spectra
+from noema.stand_ins.spectra import dye_bands, ink_amounts, ink_spectra
 
 Floats = NDArray[np.float64]
 
@@ -26,6 +27,10 @@ _WHITEST = 0.93  # reflectance of pulp before whiteners and yellowing
 _COLOURED = 9  # bytes between channels from which a pixel isn't a grey
 _DARKEST, _DULLED = 15.0, 0.9  # L* of full ink; chroma print keeps
 _NO_COLOURS = 0.2  # of school printers
+_TONER_GAIN = 0.2  # one sigma of what a printer without colours adds to its dot gain
+_TONER = 1.3  # density of a full dot
+_TONERS = ((630.0, 62.0), (532.0, 34.0), (450.0, 38.0))
+_CARTRIDGE = (92.5, 3.5)  # L* and b* of warm drawing paper
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -38,6 +43,7 @@ class Press:
     black: float = 0.015  # reflectance of full black
     dyes: tuple[float, float, float] = (0.0, 0.0, 0.0)  # logarithm of too much of each
     has_colours: bool = True
+    halftone: bool = False  # dots of full ink side by side, where others lay it thick or thin
 
     @property
     def paper(self) -> Floats:
@@ -60,20 +66,35 @@ class Press:
         labs = linear_to_lab(sent)
         labs[:, 0] = _DARKEST + labs[:, 0] * (self.paper_lightness - _DARKEST) / 100.0
         labs[:, 1:] *= _DULLED
+        more = np.exp(np.array(self.dyes) @ dye_bands())
+        if self.halftone:
+            return self._dotted(labs, paper, more)
         density = -np.log10(ink_spectra(labs, paper) / paper)
-        return np.asarray(paper * 10.0 ** -(density * np.exp(np.array(self.dyes) @ dye_bands())))
+        return np.asarray(paper * 10.0 ** -(density * more))
+
+    def _dotted(self, labs: Floats, paper: Floats, more: Floats) -> Floats:
+        """Lay dots of three toners that overlap by chance: the Neugebauer primaries."""
+        through = 10.0 ** -(_TONER * dye_bands(_TONERS) * more)
+        asked = ink_amounts(labs, paper)[:, :, None]
+        dots = (1.0 - 10.0**-asked) / (1.0 - 10.0**-_TONER)
+        return np.asarray(paper * np.prod(1.0 - np.minimum(dots, 1.0) * (1.0 - through), axis=1))
 
 
-def load_paper(rng: Generator, spread: float) -> Press:
+def load_paper(rng: Generator, spread: float, kinds: Kinds = Kinds.USUAL) -> Press:
     """Take some paper and some printer; `spread` 0 is the best of both, 1 an ordinary school's."""
-    return Press(
-        paper_lightness=94.5 + rng.normal(0.0, 0.4 + 0.6 * spread),
-        paper_b=-1.0 + rng.normal(0.0, 0.5 + 0.8 * spread),
+    lightness, b = (94.5, -1.0) if kinds is Kinds.USUAL else _CARTRIDGE
+    press = Press(
+        paper_lightness=lightness + rng.normal(0.0, 0.4 + 0.6 * spread),
+        paper_b=b + rng.normal(0.0, 0.5 + 0.8 * spread),
         dot_gain=rng.normal(0.0, 0.02 + 0.08 * spread),
         black=0.008 + (0.008 + 0.008 * spread) * rng.random(),
         dyes=tuple(rng.normal(0.0, 0.03 + 0.17 * spread, 3).tolist()),
         has_colours=bool(rng.random() >= _NO_COLOURS * spread),
+        halftone=kinds is Kinds.UNSEEN,
     )
+    if press.has_colours:
+        return press
+    return replace(press, dot_gain=press.dot_gain + rng.spawn(1)[0].normal(0.0, _TONER_GAIN))
 
 
 def patch_labs(layout: Layout, press: Press) -> dict[str, Triple]:

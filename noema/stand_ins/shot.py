@@ -10,6 +10,7 @@ PRESETS = {"easy": 0.0, "class": 1.0, "hard": 1.0, "bad": 1.0}
 """Preset: how ordinary the printer and paper are."""
 
 _P3_SHARE = 0.4  # of phones write a wider colour space
+_VERY_VIVID, _LIFTING = 0.15, 0.25  # shares of phones
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -32,6 +33,7 @@ class Shot:
     lens: float = 0.0  # barrel (<0) or cushion: shift at the picture's corner, of its half diagonal
     exposure: float = 0.8  # where the brightest paper lands, linear
     contrast: float = 0.0  # S-curve over sRGB; 0.3 is a vivid phone
+    local_tone: float = 0.0  # how far dark parts of the picture are lifted: an exponent
     blur_px: float = 0.9
     noise: float = 0.006  # of the signal's square root
     space: Space = Space.SRGB
@@ -85,7 +87,9 @@ def _careful(rng: Generator) -> Shot:
 
 
 def _ordinary(rng: Generator) -> Shot:
+    vivid, lifting = rng.spawn(2)
     return Shot(
+        local_tone=lifting.uniform(0.03, 0.15) * (lifting.random() < _LIFTING),
         tilt=rng.uniform(0.0, 25.0),
         turn=rng.uniform(-180.0, 180.0),
         fill=rng.uniform(0.66, 0.85),
@@ -101,7 +105,7 @@ def _ordinary(rng: Generator) -> Shot:
         wrinkle_mm=rng.uniform(0.0, 0.3),
         lens=rng.normal(0.0, 0.006),
         exposure=rng.uniform(0.55, 0.92),
-        contrast=rng.normal(0.0, 0.12),
+        contrast=rng.normal(0.0, 0.12) + vivid.uniform(0.1, 0.25) * (vivid.random() < _VERY_VIVID),
         blur_px=rng.uniform(0.8, 2.2),
         noise=rng.uniform(0.005, 0.015),
         space=_space(rng),

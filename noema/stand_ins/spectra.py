@@ -20,6 +20,7 @@ from noema.core.pigments.film import film_reflectance, opaque_reflectance
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import TUBES, WHITE
 from noema.core.pigments.tube import Tube
+from noema.stand_ins.kinds import Kinds
 
 Floats = NDArray[np.float64]
 
@@ -74,7 +75,9 @@ def paint_spectra(labs: Floats, rng: Generator) -> Floats:
     return _reflectance(coded)
 
 
-def mixed_spectra(labs: Floats, rng: Generator, recipes: Sequence[Recipe] = ()) -> Floats:
+def mixed_spectra(
+    labs: Floats, rng: Generator, recipes: Sequence[Recipe] = (), kinds: Kinds = Kinds.USUAL
+) -> Floats:
     """Give reflectances (n, 31) of colours Lab (n, 3) as paint has them.
 
     Mixed from the recipes, n of them, by a class whose tubes are of some make; where one is empty,
@@ -83,17 +86,17 @@ def mixed_spectra(labs: Floats, rng: Generator, recipes: Sequence[Recipe] = ()) 
     wanted = np.asarray(labs, dtype=float).reshape(-1, 3)
     base = np.empty((len(wanted), len(WAVELENGTHS_NM)))
     known = np.array([bool(recipe) for recipe in recipes] or [False] * len(wanted), dtype=bool)
-    base[known] = _from_recipes(wanted[known], [r for r in recipes if r], rng)
+    base[known] = _from_recipes(wanted[known], [r for r in recipes if r], rng, kinds)
     if not known.all():
-        base[~known] = _from_any_tubes(wanted[~known], rng)
+        base[~known] = _from_any_tubes(wanted[~known], rng, kinds)
     _, components = _basis()
     return _reflectance(_solved(base, components[:_SHOWN], wanted)[0])
 
 
-def _from_recipes(labs: Floats, recipes: Sequence[Recipe], rng: Generator) -> Floats:
+def _from_recipes(labs: Floats, recipes: Sequence[Recipe], rng: Generator, kinds: Kinds) -> Floats:
     """Mix by recipes, coded (n, 31): opaque, or as thin on paper as comes nearest to the colour."""
     names = sorted({part.tube.name: part.tube for recipe in recipes for part in recipe}.items())
-    makes = {name: _of_some_make(tube, rng) for name, tube in names}
+    makes = {name: _of_some_make(tube, rng, kinds) for name, tube in names}
     mixed = np.empty((len(recipes), len(WAVELENGTHS_NM)))
     for n, recipe in enumerate(recipes):
         amounts = np.array([part.amount for part in recipe])
@@ -105,39 +108,75 @@ def _from_recipes(labs: Floats, recipes: Sequence[Recipe], rng: Generator) -> Fl
     return _coded(mixed)
 
 
-def _from_any_tubes(labs: Floats, rng: Generator) -> Floats:
+def _from_any_tubes(labs: Floats, rng: Generator, kinds: Kinds) -> Floats:
     """Take the nearest mixes, coded (n, 31), of the class whose tubes suit the colours best."""
-    classes = [_nearest_mixes(labs, rng) for _ in range(_CLASSES)]
+    classes = [_nearest_mixes(labs, rng, kinds) for _ in range(_CLASSES)]
     base, _ = min(classes, key=lambda one: float(np.sum(one[1] ** 2)))
     _, components = _basis()
     chance = rng.normal(0.0, _BY_HAND, (len(labs), _HIDDEN))
     return np.asarray(base + chance @ components[_SHOWN:])
 
 
-def _nearest_mixes(labs: Floats, rng: Generator) -> tuple[Floats, Floats]:
+def _nearest_mixes(labs: Floats, rng: Generator, kinds: Kinds) -> tuple[Floats, Floats]:
     """Give what one class mixes nearest to each colour, coded, and how far that is."""
-    mixes = _coded(class_mixes(rng, _MIXES_OF_A_CLASS))
+    mixes = _coded(class_mixes(rng, _MIXES_OF_A_CLASS, kinds))
     away, nearest = KDTree(_labs(mixes)).query(labs)
     return np.asarray(mixes[nearest]), np.asarray(away)
 
 
-def class_mixes(rng: Generator, count: int) -> Floats:
+def class_mixes(rng: Generator, count: int, kinds: Kinds = Kinds.USUAL) -> Floats:
     """Give reflectances (count, 31) of mixes of the tubes one class has, of any make."""
     names = [str(rng.choice(one_of)) for often, one_of in _TUBES_OF_A_CLASS if rng.random() < often]
-    tubes = [_of_some_make(TUBES[name], rng) for name in (WHITE, *names)]
+    tubes = [_of_some_make(TUBES[name], rng, kinds) for name in (WHITE, *names)]
     return _mixed(tubes, rng, count, _WITH_WHITE)
 
 
-def _of_some_make(tube: Tube, rng: Generator) -> tuple[Floats, Floats]:
+def _of_some_make(tube: Tube, rng: Generator, kinds: Kinds) -> tuple[Floats, Floats]:
     """Give absorption and scattering (31,) of a tube as some other maker fills it."""
-    absorption = np.interp(
-        WAVELENGTHS_NM - rng.normal(0.0, _SHIFT_NM), WAVELENGTHS_NM, tube.absorption
-    )
+    pigment = tube.absorption
+    if kinds is Kinds.UNSEEN:
+        pigment = _other_pigments(tube)[int(rng.spawn(1)[0].integers(2))]
+    absorption = np.interp(WAVELENGTHS_NM - rng.normal(0.0, _SHIFT_NM), WAVELENGTHS_NM, pigment)
     across = np.linspace(-1.0, 1.0, len(WAVELENGTHS_NM))
     wave = np.cos(np.pi * across + rng.uniform(0.0, 2.0 * np.pi))
     bend = rng.normal(0.0, _BENT) * across + rng.normal(0.0, _BENT) * wave
     stronger, paler = rng.normal(0.0, _STRONGER, 2)
     return absorption * np.exp(stronger + bend), tube.scattering * np.exp(paler)
+
+
+@cache
+def _other_pigments(tube: Tube) -> tuple[Floats, Floats]:
+    """Give how two other pigments sold under a tube's name absorb, (31,) each.
+
+    One absorbs elsewhere with steeper edges, the other has gentler ones and a band of its own.
+    """
+    rng = default_rng([ord(letter) for letter in tube.name])
+    level = float(np.exp(np.log(tube.absorption).mean()))
+    shift, band = rng.choice([-1.0, 1.0], 2) * rng.uniform(8.0, 14.0, 2)
+    one, other = (
+        np.interp(WAVELENGTHS_NM - nm, WAVELENGTHS_NM, tube.absorption) / level
+        for nm in (shift, band)
+    )
+    own = np.exp(0.5 * np.exp(-(((WAVELENGTHS_NM - rng.uniform(430.0, 670.0)) / 22.0) ** 2)))
+    return level * one**1.2, level * other**0.85 * own
+
+
+def with_more_of(spectrum: Floats, recipe: Recipe, part: int, times: Sequence[float]) -> Floats:
+    """Give what a mix (31,) is where there is so many times as much of one part, (len(times), 31).
+
+    Worked out with the tubes as they are known and laid upon the spectrum as it is.
+    """
+    amounts = np.array([part.amount for part in recipe])
+    absorption, scattering = (
+        np.stack([getattr(part.tube, name) for part in recipe])
+        for name in ("absorption", "scattering")
+    )
+    off = np.where(np.arange(len(recipe)) == part, np.array(times)[:, None], 1.0) * amounts
+    mixed = (off @ absorption) / (off @ scattering)
+    usual = (amounts @ absorption) / (amounts @ scattering)
+    held = np.clip(spectrum, 0.003, 0.985)
+    ratio = (1.0 - held) ** 2 / (2.0 * held) * mixed / usual
+    return np.asarray(1.0 + ratio - np.sqrt(ratio**2 + 2.0 * ratio))
 
 
 def within_paint(asked: Floats, missed: Floats) -> Floats:
@@ -152,6 +191,11 @@ def within_paint(asked: Floats, missed: Floats) -> Floats:
 
 def ink_spectra(labs: Floats, paper: Floats) -> Floats:
     """Give reflectances (n, 31) of three dyes on a paper (31,), as near to Lab (n, 3) as can be."""
+    return np.asarray(paper * 10.0 ** -(ink_amounts(labs, paper) @ dye_bands()))
+
+
+def ink_amounts(labs: Floats, paper: Floats) -> Floats:
+    """Give how much of three dyes (n, 3) comes as near to Lab (n, 3) on a paper (31,) as can be."""
     dyes = dye_bands()
     amounts = np.full((len(labs), 3), 0.3)
     step = 1e-4
@@ -164,7 +208,7 @@ def ink_spectra(labs: Floats, paper: Floats) -> Floats:
         slope = slope + 1e-6 * np.eye(3)
         move = np.linalg.solve(slope, (labs - seen)[..., None])[..., 0]
         amounts = np.clip(amounts + np.clip(move, -0.3, 0.3), 0.0, 2.2)
-    return np.asarray(paper * 10.0 ** -(amounts @ dyes))
+    return np.asarray(amounts)
 
 
 @cache

@@ -11,10 +11,11 @@ from noema.core.errors import Refused
 from noema.core.photo.straighten import polygon_pixels
 from noema.core.sheet.layout import Layout, Triple
 from noema.stand_ins.camera import expose
+from noema.stand_ins.kinds import Kinds
 from noema.stand_ins.mishap import Mishap, bad_luck, spoil_page, spoil_shot
 from noema.stand_ins.optics import draw_optics
 from noema.stand_ins.painter import Hand, PaintedCell, intend, paint
-from noema.stand_ins.printer import load_paper, patch_labs, print_page
+from noema.stand_ins.printer import Press, load_paper, patch_labs, print_page
 from noema.stand_ins.shot import PRESETS, aim
 
 FULL_SIZE_PX = (4032, 3024)
@@ -44,18 +45,27 @@ def take_picture(
     mishap: Mishap | None = None,
     pdf_page: int = 0,
     size_px: tuple[int, int] = FULL_SIZE_PX,
+    kinds: Kinds = Kinds.USUAL,
+    again: int = 0,
+    press: Press | None = None,
 ) -> TakenPicture:
-    """Paint and photograph one sheet; the same seed gives the same bytes."""
+    """Paint and photograph one sheet; the same seed gives the same bytes.
+
+    `again` counts further photographs of the same sheet by the same phone under the same lamp. A
+    press may be given, where several sheets come from one printer.
+    """
     if preset not in PRESETS:
         raise Refused(f"There is no preset “{preset}”: choose one of {', '.join(PRESETS)}.")
     rng = default_rng(seed)
     hand = hand or Hand(step_noise=rng.uniform(0.1, 0.6), bunching=rng.normal(0.0, 0.15))
-    press = load_paper(rng, PRESETS[preset])
-    truth = intend(layout, hand, rng)
+    drawn = load_paper(rng, PRESETS[preset], kinds)
+    press = press or drawn
+    truth = intend(layout, hand, rng, kinds)
     finest = _PAGE_FINER * size_px[0] / layout.width_mm
-    optics = draw_optics(rng, preset)
+    optics = draw_optics(rng, preset, kinds)
     printed = print_page(pdf, pdf_page, press, min(finest, _MOST_PX_PER_MM), optics)
     page = paint(printed, layout, truth, hand, rng, optics)
+    rng = default_rng([seed, again]) if again else rng
     mishap = mishap or (bad_luck(rng) if preset == "bad" else Mishap())
     shot = spoil_shot(aim("class" if preset == "bad" else preset, rng), mishap, rng)
     spoil_page(page, layout, mishap, rng)
