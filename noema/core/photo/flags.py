@@ -36,21 +36,14 @@ def cell_flags(
     """Say what a cell's pixels suffer from: bytes (n, 3) and colours (n, 3) relative to paper."""
     luminance = pixels @ LUMINANCE
     usual = float(median_of(luminance)) if len(luminance) else 1.0
-    darkest = float(median_of(pixels.min(axis=1))) if len(pixels) else 1.0
     top = raw.max(axis=1) if len(raw) else np.zeros(1)
     sparks = (luminance > parameters.glare_over * usual) & (top >= parameters.burnt_byte)
-    enough = max(
-        parameters.shine_over * darkest + parameters.shine_least,
-        parameters.shine_sure * about.shine.sigma,
-    )
-    shine = about.shine
+    sparkles = len(sparks) > 0 and float(sparks.mean()) > parameters.glare_share
     oddly = max(parameters.oddly_uneven_log, parameters.times_uneven * about.usual_unevenness)
-    shines = shine.broken or shine.beside or shine.amount > enough
     seen = {
         CellFlag.UNPAINTED: sample.bare,
         CellFlag.PARTLY_PAINTED: not sample.bare and sample.coverage < parameters.partly,
-        CellFlag.GLARE: not sample.gaps
-        and (shines or (len(sparks) > 0 and float(sparks.mean()) > parameters.glare_share)),
+        CellFlag.GLARE: not sample.gaps and (about.shine.likely or sparkles),
         CellFlag.SHADOW: about.light_step > parameters.edge_log,
         CellFlag.CLIPPED: _clipped(raw, parameters)
         or (clipped_channel(raw, parameters) is not None and sigma > parameters.unsure),

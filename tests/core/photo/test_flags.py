@@ -61,9 +61,8 @@ def test_each_trouble_has_its_flag():
     assert flags_of(sample(coverage=0.5)) == (CellFlag.PARTLY_PAINTED,)
     assert flags_of(sample(unevenness=0.3)) == (CellFlag.UNEVEN,)
     assert flags_of(light_step=0.2) == (CellFlag.SHADOW,)
-    assert flags_of(shine=Shine(amount=0.1, sigma=0.01)) == (CellFlag.GLARE,)
-    assert flags_of(shine=Shine(amount=0.1, sigma=0.2)) == ()
-    assert flags_of(shine=Shine(broken=True)) == (CellFlag.GLARE,)
+    assert flags_of(shine=Shine(odds=0.5)) == (CellFlag.GLARE,)
+    assert flags_of(shine=Shine(odds=-0.5, amount=0.1)) == ()
     assert flags_of(inside=False) == (CellFlag.OUTSIDE,)
     assert flags_of(raw=np.zeros((1000, 3), dtype=np.uint8)) == (CellFlag.CLIPPED,)
 

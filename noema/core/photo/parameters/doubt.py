@@ -30,6 +30,9 @@ class DoubtParameters:
         "confidently wrong under lamps of narrow bands, as tools/photographs.py measures",
     )
     nudge: float = parameter(0.3, "Step by which slopes are worked out.", unit="Lab")
+    chroma_per_lab: float = parameter(
+        0.15, "Least chroma that one unit of a* or b* is worth, of any value.", unit="chroma"
+    )
     least: float = parameter(1e-4, "Least linear channel.")
     lightest: float = parameter(99.0, "Up to which value and chroma are told apart.", unit="L*")
     hue_unknown: float = parameter(
@@ -50,9 +53,6 @@ class DoubtParameters:
     spoiled_share: float = parameter(0.65, "The same of those that shine or are uneven.")
     glare_share: float = parameter(0.03, "Share of a cell in sparks that is glare.")
     glare_over: float = parameter(1.8, "Times the cell's median luminance that is a spark.")
-    shine_over: float = parameter(0.07, "Shine counts from this share of the paint's own light.")
-    shine_least: float = parameter(0.004, "And this least amount, linear.")
-    shine_sure: float = parameter(1.5, "And so many sigmas.")
     edge_log: float = parameter(
         0.15, "Logarithm between paper on two sides of a cell from which a shadow ends there."
     )

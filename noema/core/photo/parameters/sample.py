@@ -30,6 +30,12 @@ class SampleParameters:
     )
     bare_share: float = parameter(0.85, "Share of such pixels from which a cell may be bare.")
     bare_rest: float = parameter(0.15, "Share of darker paint from which it isn't bare, after all.")
+    white_rough: float = parameter(
+        0.012, "Unevenness, as a logarithm, from which what looks like paper is white paint."
+    )
+    white_apart: float = parameter(
+        0.03, "The same of its logarithm against the paper beside it, in any channel."
+    )
     paint_share: float = parameter(0.04, "Share of other pixels that may be paint.")
     paint_apart: float = parameter(
         0.15, "Logarithm by which paint is darker that can be told from missed paper."
@@ -70,39 +76,38 @@ class SampleParameters:
     fewer_parts: int = parameter(2, "Those.")
     ways: tuple[tuple[float, float], ...] = parameter(
         (
-            (0.0, 24.0),
-            (0.01, 24.0),
-            (0.03, 24.0),
-            (0.1, 24.0),
-            (0.03, 60.0),
-            (0.1, 60.0),
-            (0.3, 60.0),
+            (0.0, 20.0),
+            (0.02, 10.0),
+            (0.02, 20.0),
+            (0.06, 10.0),
+            (0.06, 20.0),
+            (0.2, 20.0),
+            (0.2, 40.0),
+            (0.5, 40.0),
         ),
         "How much shine there may be, as a share of white paper's light, and over how far it goes.",
         unit="mm",
         source=_PROCESS,
     )
-    none_better: float = parameter(
-        12.0, "By how much some shine must be likelier than none: twice the logarithm."
-    )
-    paint_varies: float = parameter(0.03, "Least sigma of a part's darkest channel, as a share.")
-    noise: float = parameter(0.0015, "And linear.")
+    noise: float = parameter(0.001, "One sigma of a small square's own noise, linear.")
+    light_noise: float = parameter(0.01, "One sigma of light between them, as a share.")
+    fewest_of_a_part_blocks: int = parameter(2, "Small squares that make a part.")
     any_paint: float = parameter(1.0, "One sigma of a cell's unknown colour, linear.")
-    light_left: float = parameter(0.08, "One sigma of light not evened out, as a share.")
+    light_left: float = parameter(0.01, "One sigma of light not evened out, as a share.")
     light_mm: float = parameter(32.0, "Over how far that goes.", unit="mm")
-    torn: float = parameter(3.0, "Robust sigmas from which a square holds an edge or bare paper.")
+    torn: float = parameter(4.0, "Robust sigmas from which a square holds an edge or bare paper.")
     finest: float = parameter(5e-4, "Least robust sigma of a square, linear.")
-    streak_over: float = parameter(
-        0.056, "Broken shine counts from this share of the darkest channel."
+    usual_matrix: tuple[tuple[float, float, float], ...] = parameter(
+        ((1.9, -0.7, -0.2), (-0.15, 1.55, -0.4), (0.0, -0.5, 1.5)),
+        "From a sensor's own channels to linear sRGB, as cameras usually do it: mixing moves the "
+        "first as reflectances.",
     )
-    streak_least: float = parameter(0.0032, "And this least amount, linear.")
-    streak_sure: float = parameter(2.0, "And so many sigmas.")
-    tells: float = parameter(
-        2.0, "Times that least, up to which paint's own doubt may go for a cell to speak."
-    )
-    neighbour_mm: float = parameter(30.0, "How far cells speak for each other.", unit="mm")
-    neighbours: float = parameter(0.3, "How much of a voice it takes.")
-    most_shine: float = parameter(0.3, "The share that must say that they shine.")
+    dark_enough: float = parameter(0.02, "Added to a darkest channel that others are held to.")
+    some_added: float = parameter(0.08, "Light added over the darkest channel that is some.")
+    tells_from: float = parameter(0.5, "Saturation from which a cell fully tells shine.")
+    tells_least: float = parameter(0.05, "How much a grey does.")
+    neighbour_mm: float = parameter(25.0, "How far cells speak for each other.", unit="mm")
+    neighbours: float = parameter(0.2, "How much of a voice it takes.")
 
 
 SAMPLE = SampleParameters()
