@@ -12,7 +12,7 @@ from noema.core.judging.craft import find_in_craft
 from noema.core.judging.evidence import Evidence
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.mixes import find_in_mixes, find_wandering
-from noema.core.judging.neutrals import find_cast, find_in_neutrals
+from noema.core.judging.neutrals import find_cast, find_colour, find_in_neutrals
 from noema.core.judging.points import find_points
 from noema.core.judging.steps import find_in_rows
 from noema.core.judging.swaps import find_swaps
@@ -36,12 +36,13 @@ def find_patterns(evidence: Evidence) -> tuple[Finding, ...]:
     wandering = tuple(find_wandering(evidence, crowded))
     told = crowded | _cells(wandering)
     mixes = tuple(find_in_mixes(evidence, told))
-    neutrals = tuple(find_in_neutrals(evidence, told))
+    coloured = tuple(find_colour(evidence))
+    neutrals = tuple(find_in_neutrals(evidence, told | _cells(coloured)))
     # What a kind is there to show is said only where no cell's own story says it already.
-    explained = told | _cells(mixes) | _cells(neutrals)
+    explained = told | _cells((*mixes, *coloured, *neutrals))
     points = tuple(f for f in find_points(evidence) if not explained & set(f.cells))
-    cast = tuple(find_cast(evidence))
-    found = (*craft, *swaps, *rows, *wandering, *mixes, *neutrals, *points, *cast)
+    cast = tuple(find_cast(evidence, _cells(coloured)))
+    found = (*craft, *swaps, *rows, *wandering, *mixes, *coloured, *neutrals, *points, *cast)
     return _ranked(found, evidence)
 
 

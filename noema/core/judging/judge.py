@@ -18,7 +18,7 @@ from noema.core.judging.drift import chroma_drift, has_hue, hue_drift, reason_of
 from noema.core.judging.evidence import Evidence, strays_of
 from noema.core.judging.findings import find_patterns
 from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement, Reason, Why
-from noema.core.judging.neutrals import LEAN_TOLERANCE, is_grey
+from noema.core.judging.neutrals import COLOURED_FROM, LEAN_TOLERANCE, is_coloured, is_grey
 from noema.core.judging.skills import uneven
 from noema.core.judging.steps import jumps_of
 from noema.core.judging.verdict import Verdict
@@ -151,6 +151,8 @@ def _judge_cell(
     chroma = None
     if tolerance.chroma is not None:
         chroma = chroma_drift(seen, cell, tolerance.chroma, has_hue=has_hue(seen, cell))
+    elif is_coloured(seen, cell):
+        chroma = chroma_drift(seen, cell, COLOURED_FROM, has_hue=False)
     steps = None if stride is None else value.amount / stride
     verdict = worst_of([drift for drift in (value, hue, chroma) if drift is not None])
     reason = reason_of(verdict, value, steps, hue, chroma, seen.hvc, table, value_first=value_first)

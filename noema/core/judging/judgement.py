@@ -20,6 +20,7 @@ class FindingKind(Enum):
     SWAPPED = "swapped"  # two cells would fit in each other's place
     CONTAMINATED = "contaminated"  # a tube that should be as it comes has something in it
     WRONG_TUBE = "wrong-tube"  # a mix made with another tube than asked
+    COLOURED = "coloured"  # a colour where grey was asked
     NOT_NEUTRAL = "not-neutral"  # a neutral or a dark that leans
     TWO_NEUTRALS = "two-neutrals"  # a neutral that differs by the side it was mixed from
     BUNCHED = "bunched"  # steps crowd at one end

@@ -9,6 +9,7 @@ from noema.core.colour.hvc import HVC
 from noema.core.exercises.asked import AskedCell, CellRole
 from noema.core.judging.evidence import Evidence, Stray
 from noema.core.judging.judgement import Finding, FindingKind
+from noema.core.photo.reading import CellReading
 
 NEUTRAL_BELOW = 1.5
 """Expected chroma under which a cell is there to be neutral."""
@@ -16,11 +17,16 @@ NEUTRAL_BELOW = 1.5
 LEAN_TOLERANCE = 1.5
 """Chroma a grey may lean where a kind gives no tolerance for chroma."""
 
+COLOURED_FROM = 3.0
+"""Chroma from which a grey is a colour to anybody who looks."""
+
+_COLOURED_SURE = 2.0  # sigmas beyond it
 _SURE = 1.0  # sigmas past its tolerance
 _MEET_SURE = 3.5  # sigmas by which two neutrals must differ
 _MEET = 7.0  # CIEDE2000 that the two sides of a row may lie apart
 _CAST, _CAST_SURE = 1.2, 2.5  # chroma a row of greys may lean, and sigmas beyond it
 _FEWEST_GREYS = 4
+_PLAIN = 0.5  # expected chroma of a grey of black and white
 _DARK_TOLERANCES = 1.0  # of a value, past its tolerance, from which a mixed dark isn't dark
 
 
@@ -105,12 +111,36 @@ def _not_dark(neutrals: list[Stray], evidence: Evidence) -> Iterator[Finding]:
         )
 
 
-def find_cast(evidence: Evidence) -> Iterator[Finding]:
+def is_coloured(seen: CellReading, cell: AskedCell) -> bool:
+    """Say whether a colour stands where plain grey was asked, beyond any doubt."""
+    plain = cell.hvc.chroma < _PLAIN and not cell.role.cancels
+    return plain and seen.hvc.chroma - _COLOURED_SURE * seen.sigma_chroma > COLOURED_FROM
+
+
+def find_colour(evidence: Evidence) -> Iterator[Finding]:
+    """Find cells that are of a colour where grey was asked, whatever a kind's tolerances."""
+    coloured = [
+        stray
+        for stray in evidence.strays.values()
+        if stray.cell.id not in evidence.empty and is_coloured(stray.seen, stray.cell)
+    ]
+    if coloured:
+        coloured.sort(key=lambda stray: -stray.seen.hvc.chroma)
+        yield Finding(
+            kind=FindingKind.COLOURED,
+            cells=tuple(stray.cell.id for stray in coloured),
+            amount=coloured[0].seen.hvc.chroma,
+            towards=_towards(coloured[0].seen.hvc, evidence),
+            each=tuple(_towards(stray.seen.hvc, evidence) for stray in coloured),
+        )
+
+
+def find_cast(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Finding]:
     """Find a whole row of greys that leans one way, beyond what a lamp could do."""
     greys = [
         stray
         for stray in evidence.strays.values()
-        if stray.cell.hvc.chroma < 0.5 and stray.cell.id not in evidence.empty
+        if stray.cell.hvc.chroma < _PLAIN and stray.cell.id not in evidence.empty | passed_over
     ]
     if len(greys) < max(_FEWEST_GREYS, len(evidence.asked.cells) // 2):
         return

@@ -216,6 +216,10 @@ _SAID: Mapping[FindingKind, tuple[str, str]] = {
             "which side it leans to."
         ),
     ),
+    FindingKind.COLOURED: (
+        N_("colour stands where grey was asked"),
+        N_("Mix from the two ends of the row only, with clean water."),
+    ),
     FindingKind.CONTAMINATED: (
         N_("a tube isn't clean"),
         N_("Show how to wash the brush between mixes, and change the water."),

@@ -36,7 +36,7 @@ def _one_by_one(finding: Finding, labels: Labels, each: list[str]) -> str:
 def _empty(finding: Finding, labels: Labels, _tubes: Labels) -> str:
     named = _named(finding, labels)
     return ngettext(
-        "%(named)s is still bare.", "%(named)s are still bare.", len(finding.cells), named=named
+        "%(named)s looks bare.", "%(named)s look bare.", len(finding.cells), named=named
     )
 
 
@@ -99,6 +99,24 @@ def _wrong_tube(finding: Finding, labels: Labels, tubes: Labels) -> str:
 def _not_neutral(finding: Finding, labels: Labels, _tubes: Labels) -> str:
     nowhere = gettext("neither side")
     return f"{_one_by_one(finding, labels, [to or nowhere for to in finding.each])}."
+
+
+def _coloured(finding: Finding, labels: Labels, _tubes: Labels) -> str:
+    named, count = _named(finding, labels), len(finding.cells)
+    if len(set(finding.each)) > 1 or not finding.towards:
+        return ngettext(
+            "%(named)s is a colour where grey was asked.",
+            "%(named)s are colours where grey was asked.",
+            count,
+            named=named,
+        )
+    return ngettext(
+        "%(named)s leans plainly to %(hue)s where grey was asked.",
+        "%(named)s lean plainly to %(hue)s where grey was asked.",
+        count,
+        named=named,
+        hue=finding.towards,
+    )
 
 
 def _two_neutrals(finding: Finding, labels: Labels, _tubes: Labels) -> str:
@@ -218,6 +236,7 @@ _SAYS: Mapping[FindingKind, Callable[[Finding, Labels, Labels], str]] = {
     FindingKind.SWAPPED: _swapped,
     FindingKind.CONTAMINATED: _contaminated,
     FindingKind.WRONG_TUBE: _wrong_tube,
+    FindingKind.COLOURED: _coloured,
     FindingKind.NOT_NEUTRAL: _not_neutral,
     FindingKind.TWO_NEUTRALS: _two_neutrals,
     FindingKind.BUNCHED: _bunched,
@@ -241,6 +260,7 @@ _SUBJECTS = {
     FindingKind.SWAPPED.value: N_("swapped"),
     FindingKind.CONTAMINATED.value: N_("contaminated"),
     FindingKind.WRONG_TUBE.value: N_("wrong tube"),
+    FindingKind.COLOURED.value: N_("colour in a grey"),
     FindingKind.NOT_NEUTRAL.value: N_("not neutral"),
     FindingKind.TWO_NEUTRALS.value: N_("two neutrals"),
     FindingKind.BUNCHED.value: N_("bunched"),

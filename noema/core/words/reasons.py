@@ -45,7 +45,7 @@ def reason_words(reason: Reason) -> str:
     if reason.why is Why.HOLDS:
         return gettext("Holds its step.")
     if reason.why is Why.EMPTY:
-        return gettext("Nothing painted here yet.")
+        return gettext("Bare paper, or white paint: look.")
     if reason.why is Why.UNSEEN:
         return gettext(_UNSEEN[reason.flag])
     if reason.why is Why.NOT_COUNTED:

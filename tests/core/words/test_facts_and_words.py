@@ -102,15 +102,15 @@ def test_every_finding_is_a_whole_sentence(kind, manner, cells):
 
 def test_one_cell_is_and_several_are():
     bare = Finding(kind=FindingKind.EMPTY, cells=("h3",), amount=1.0)
-    assert finding_words(bare, GOOD) == "Orange is still bare."
-    assert " are still bare." in finding_words(replace(bare, cells=("h3", "h4")), GOOD)
+    assert finding_words(bare, GOOD) == "Orange looks bare."
+    assert " look bare." in finding_words(replace(bare, cells=("h3", "h4")), GOOD)
 
 
 @pytest.mark.parametrize(
     ("reason", "said"),
     [
         (Reason(why=Why.HOLDS), "Holds its step."),
-        (Reason(why=Why.EMPTY), "Nothing painted here yet."),
+        (Reason(why=Why.EMPTY), "Bare paper, or white paint: look."),
         (Reason(why=Why.UNSEEN, flag="glare"), "A shine lies over this step."),
         (
             Reason(why=Why.STRAYS, off=(Off(quantity="value", towards="dark", tolerances=1.2),)),
