@@ -11,6 +11,7 @@ from noema.core.photo.by_hand import read_by_hand
 from noema.core.photo.card import ReferenceCard
 from noema.core.photo.picture import Picture
 from noema.core.photo.read import read_photo
+from noema.core.photo.together import read_together
 from noema.formats.layout_json import layout_from_text
 from noema.formats.measurements import samples_from_bytes
 from noema.formats.outline_json import outline_from_text
@@ -25,6 +26,7 @@ from noema.formats.scan import is_scan, pages_of_scan
 @click.option("--json", "as_json", is_flag=True, help="Print JSON (the only form there is).")
 @click.option("--card", type=click.Path(path_type=Path), help="Values of a card beside the sheet.")
 @click.option("--card-columns", type=click.IntRange(1, 40), default=6, show_default=True)
+@click.option("--together", is_flag=True, help="Read all of them as photographs of one sheet.")
 @click.option("--outline", type=click.Path(path_type=Path), help="Where a person placed the cells.")
 def command(
     photos: tuple[Path, ...],
@@ -32,19 +34,27 @@ def command(
     as_json: bool,
     card: Path | None,
     card_columns: int,
+    together: bool,
     outline: Path | None,
 ) -> None:
     """Read photographs of a sheet."""
     layout = layout_from_text(layout_file.read_text(encoding="utf-8"))
     beside = None if card is None else _card(card, card_columns)
     placed = None if outline is None else outline_from_text(outline.read_text(encoding="utf-8"))
+    readings = {}
     for path in photos:
         for name, picture in _pictures(path):
             if placed is None:
                 read = read_photo(picture, layout, beside)
             else:
                 read = read_by_hand(picture, placed, layout, beside)
-            click.echo(json.dumps(reading_to_json(read.reading, name)))
+            if together:
+                readings[name] = read.reading
+            else:
+                click.echo(json.dumps(reading_to_json(read.reading, name)))
+    if together:
+        one = reading_to_json(read_together(list(readings.values())), next(iter(readings)))
+        click.echo(json.dumps({**one, "photos": list(readings)}))
 
 
 def _card(values: Path, columns: int) -> ReferenceCard:

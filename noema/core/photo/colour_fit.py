@@ -173,6 +173,20 @@ def fit_colour(
     )
 
 
+def misfit(training: TrainingSamples, parameters: ColourParameters = COLOUR) -> float:
+    """Say how far known colours lie from what usual cameras would have shown: mean square sigmas.
+
+    Under the kind of lamp that explains them best; about 1 where they are what they are said to be.
+    """
+    found = []
+    for usual in _usual():
+        design, wanted, _ = _weighted(training, usual)
+        miss = wanted - design @ usual.mean
+        together = design @ usual.covariance @ design.T + np.eye(len(miss))
+        found.append(float(miss @ np.linalg.solve(together, miss)) / len(miss))
+    return min(found)
+
+
 def _tells(training: TrainingSamples, parameters: ColourParameters) -> NDArray[np.bool_]:
     """Say which colours tell something of the lamp: greys look alike under all."""
     return np.asarray(_saturation(training.true) > parameters.coloured)
@@ -205,6 +219,18 @@ def _moved(
     training: TrainingSamples, usual: _Prior, parameters: ColourParameters
 ) -> tuple[Floats, Floats, float]:
     """Give mean and covariance of both maps, and the logarithm of how likely the patches are."""
+    design, wanted, spread = _weighted(training, usual)
+    mean, covariance = updated(usual.mean, usual.covariance, design, wanted)
+    tells = np.repeat(_tells(training, parameters), OUT)
+    miss = (wanted - design @ usual.mean)[tells]
+    together = design[tells] @ usual.covariance @ design[tells].T + np.eye(len(miss))
+    far = negative_log_likelihood(miss, together) if len(miss) else 0.0
+    evidence = -0.5 * far - np.log(spread[tells]).sum()
+    return mean, covariance, float(evidence)
+
+
+def _weighted(training: TrainingSamples, usual: _Prior) -> tuple[Floats, Floats, Floats]:
+    """Give the terms (3n, 36) and true channels (3n,) of n colours, over their sigmas (3n,)."""
     matter = training.ink.astype(int)
     rest = np.sqrt(np.diagonal(usual.left, axis1=1, axis2=2))[matter]
     spread = np.hypot(training.sigma[:, None], rest) / weight_of(training.true)
@@ -212,11 +238,4 @@ def _moved(
     rows = np.zeros((count, OUT, 2, OUT, TERMS))
     terms = root_terms(training.seen)[:, None, :] / spread[:, :, None]
     rows[np.arange(count)[:, None], out, matter[:, None], out] = terms
-    design, wanted = rows.reshape(count * OUT, 2 * _SIZE), (training.true / spread).ravel()
-    mean, covariance = updated(usual.mean, usual.covariance, design, wanted)
-    tells = np.repeat(_tells(training, parameters), OUT)
-    miss = (wanted - design @ usual.mean)[tells]
-    together = design[tells] @ usual.covariance @ design[tells].T + np.eye(len(miss))
-    far = negative_log_likelihood(miss, together) if len(miss) else 0.0
-    evidence = -0.5 * far - np.log(spread.ravel()[tells]).sum()
-    return mean, covariance, float(evidence)
+    return rows.reshape(count * OUT, 2 * _SIZE), (training.true / spread).ravel(), spread.ravel()

@@ -167,7 +167,11 @@ def _doubts(
                 sigma_value=float(np.sqrt(spread[n, 0, 0])) * per_l,
                 sigma_step=float(steps[n]) * per_l,
                 sigma_hue=hue,
-                sigma_chroma=float(np.sqrt(chroma @ spread[n] @ chroma)),
+                sigma_chroma=max(
+                    float(np.sqrt(chroma @ spread[n] @ chroma)),
+                    # A grey's chroma is nothing on every side, but its doubt isn't.
+                    parameters.chroma_per_lab * float(np.sqrt(np.trace(spread[n, 1:, 1:]) / 2.0)),
+                ),
             )
         )
     return found

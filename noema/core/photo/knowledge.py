@@ -27,6 +27,7 @@ class Knowledge(Enum):
     BY_HAND = "by-hand"  # a person placed the outline
     UNPRINTED = "unprinted"  # nothing of known colour stands on the paper
     GREY_PRINT = "grey-print"  # printed without colours
+    OTHER_PRINT = "other-print"  # it isn't what the printer named lays
     NONE = "none"  # colours of the print had to be guessed
 
 
@@ -39,6 +40,9 @@ _SENTENCES = {
         "This paper has no printed colours: steps are surer than single colours."
     ),
     Knowledge.GREY_PRINT: N_("It was printed without colours, so hue and intensity are less sure."),
+    Knowledge.OTHER_PRINT: N_(
+        "This print doesn't look like that printer's: it was read as from an unknown one."
+    ),
     Knowledge.NONE: N_("The printer isn't calibrated: steps are surer than single colours."),
 }
 
@@ -60,12 +64,14 @@ def knowledge_sentence(knowledge: Iterable[Knowledge]) -> str:
     return " ".join(gettext(_SENTENCES[one]) for one in knowledge)
 
 
-def knowledge_of(layout: Layout, *, card_seen: bool = False) -> tuple[Knowledge, ...]:
-    """Say what a layout offers to go by, and whether a card was seen."""
+def knowledge_of(
+    layout: Layout, *, card_seen: bool = False, other_print: bool = False
+) -> tuple[Knowledge, ...]:
+    """Say what a layout offers to go by, whether a card was seen, and if the print was believed."""
     sources = {patch.lab_source for patch in layout.reference if patch.lab is not None}
     found = []
     if sources & set(PRINTED_SOURCES):
-        found.append(Knowledge.PRINTER)
+        found.append(Knowledge.OTHER_PRINT if other_print else Knowledge.PRINTER)
     if card_seen or CARD_SOURCE in sources:
         found.append(Knowledge.CARD)
     if TUBE_SOURCE in sources:

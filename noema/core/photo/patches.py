@@ -10,8 +10,8 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
 from noema.core.colour.srgb import linear_to_lab, srgb_to_linear
 from noema.core.colour.wide import WIDE_LUMINANCE, WIDE_TO_XYZ_D50, XYZ_D50_TO_WIDE, wide_to_lab
-from noema.core.photo.colour_fit import ColourFit, TrainingSamples, fit_colour
-from noema.core.photo.knowledge import CARD_SOURCE, TUBE_SOURCE, Srgb
+from noema.core.photo.colour_fit import ColourFit, TrainingSamples, fit_colour, misfit
+from noema.core.photo.knowledge import CARD_SOURCE, PRINTED_SOURCES, TUBE_SOURCE, Srgb
 from noema.core.photo.parameters.colour import COLOUR, ColourParameters
 from noema.core.photo.sample import LUMINANCE
 from noema.core.photo.tone import (
@@ -33,6 +33,13 @@ class SeenPatch:
     rgb: Floats  # (3,) over the paper's
     light: Floats  # (3,) the paper's, 0..1
 
+    @property
+    def of_unknown_print(self) -> "SeenPatch":
+        """The same, where it isn't known after all what the printer lays."""
+        if self.patch.lab_source not in PRINTED_SOURCES:
+            return self
+        return replace(self, patch=replace(self.patch, lab=None, lab_sigma=None, lab_source=None))
+
 
 def tone_of(
     seen: list[SeenPatch], paper: Triple, parameters: ColourParameters = COLOUR
@@ -43,6 +50,7 @@ def tone_of(
         return fit_tone(), False
     paper_y = _luminance(paper[0])
     known = [_known_grey(one.patch, paper_y, parameters) for one in greys]
+    gain = parameters.grey_print_gain if _is_grey(seen, parameters) else parameters.print_gain
     tone = fit_tone(
         Greys(
             seen=np.array([float(one.rgb @ LUMINANCE) for one in greys]),
@@ -50,9 +58,26 @@ def tone_of(
             true=np.array([y for y, _ in known]),
             sigma_log=np.array([sigma for _, sigma in known]),
             guessed=np.array([one.patch.lab is None for one in greys], dtype=bool),
+            gain=gain,
         )
     )
     return tone, len(greys) >= 3
+
+
+def _is_grey(seen: list[SeenPatch], parameters: ColourParameters) -> bool:
+    """Say whether no patch shows a colour: the printer has none, or wasn't asked for any."""
+    beside = (CARD_SOURCE, TUBE_SOURCE)
+    printed = [one for one in seen if one.patch.lab_source not in beside]
+    return not any(
+        _colourful(one.rgb)
+        > parameters.grey_share * _colourful(np.array(one.patch.nominal_srgb, dtype=float))
+        for one in printed
+        if one.patch.kind is PatchKind.COLOUR
+    )
+
+
+def _colourful(rgb: Floats) -> float:
+    return float(np.ptp(rgb) / max(float(rgb.max()), 1e-3))
 
 
 def unspoiled(seen: list[SeenPatch], parameters: ColourParameters = COLOUR) -> list[SeenPatch]:
@@ -171,6 +196,19 @@ def _widened(sigma: float, patch: Patch, parameters: ColourParameters) -> float:
         return sigma
     own = parameters.card_grey_sigma if patch.kind is PatchKind.GREY else parameters.card_sigma
     return float(np.hypot(sigma, own))
+
+
+def print_misfit(
+    seen: list[SeenPatch],
+    tone: Tone,
+    to_wide: Floats,
+    paper: Triple,
+    parameters: ColourParameters = COLOUR,
+) -> float:
+    """Say how far the print lies from what its printer is known to lay: mean square sigmas."""
+    printed = [one for one in seen if one.patch.lab_source in PRINTED_SOURCES]
+    rows = _rows(printed, tone, to_wide, paper, parameters)
+    return misfit(_training(rows, parameters.paper_sure, parameters)) if rows else 0.0
 
 
 def _training(rows: list[_Row], paper_sure: float, parameters: ColourParameters) -> TrainingSamples:

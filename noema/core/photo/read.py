@@ -1,6 +1,6 @@
 """Read one photograph against one layout: the row of stages from pixels to cell colours."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -16,7 +16,7 @@ from noema.core.photo.parameters.light import LIGHT, LightParameters
 from noema.core.photo.parameters.place import PLACE, PlaceParameters
 from noema.core.photo.parameters.sample import SAMPLE, SampleParameters
 from noema.core.photo.picture import Picture
-from noema.core.photo.reading import Reading, SheetFlag, StraightSheet
+from noema.core.photo.reading import CellReading, Reading, SheetFlag, StraightSheet
 from noema.core.photo.stages.colour import ColouredSheet, tone_and_colour
 from noema.core.photo.stages.doubt import doubt
 from noema.core.photo.stages.identify import Identified, IdentifiedSheet, identify
@@ -101,14 +101,18 @@ def read_placed(given: PlacedSheet, parameters: ReaderParameters = READER) -> Re
         return _refused(SheetFlag.NO_SHEET, SheetFlag.DARK)
     coloured = tone_and_colour(lit, parameters.colour)
     sampled = sample(coloured, parameters.sample)
+    cells = doubt(sampled, parameters.doubt)
     layout = given.sought.layout
     return ReadSheet(
         reading=Reading(
             sheet=layout.sheet,
             found=True,
             flags=_sheet_flags(coloured, parameters.light),
-            cells=doubt(sampled, parameters.doubt),
-            knowledge=knowledge_of(layout, card_seen=coloured.card_seen),
+            cells=cells,
+            sigma_level=_level(cells),
+            knowledge=knowledge_of(
+                layout, card_seen=coloured.card_seen, other_print=coloured.other_print
+            ),
             paper=coloured.seeing.paper[0],
         ),
         straight=StraightSheet(
@@ -131,6 +135,14 @@ def _sheet_flags(coloured: ColouredSheet, parameters: LightParameters) -> tuple[
         grey_only=layout.grey_only,
         parameters=parameters,
     )
+
+
+def _level(cells: Sequence[CellReading]) -> float:
+    """Give what of cells' doubt of value they share: it falls out of steps between them."""
+    if not cells:
+        return 0.0
+    shared = [cell.sigma_value**2 - cell.sigma_step**2 for cell in cells]
+    return float(np.sqrt(max(float(np.median(shared)), 0.0)))
 
 
 def _in_picture(given: PlacedSheet, polygon_mm: Polygon) -> Polygon:

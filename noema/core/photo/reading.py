@@ -10,7 +10,7 @@ from noema.core.colour.hvc import HVC
 from noema.core.photo.knowledge import Knowledge
 from noema.core.sheet.layout import Triple
 
-READER_VERSION = "noema-reader/7"
+READER_VERSION = "noema-reader/8"
 """Changes whenever the same photograph would give other numbers."""
 
 
@@ -68,6 +68,7 @@ class Reading:
     flags: tuple[SheetFlag, ...]
     cells: tuple[CellReading, ...]
     knowledge: tuple[Knowledge, ...] = ()  # what it could go by
+    sigma_level: float = 0.0  # one sigma, value steps, by which all cells may be off together
     paper: Triple | None = None  # the colour the blank paper was taken for, Lab D50
     reader: str = READER_VERSION
 

@@ -58,6 +58,7 @@ class Greys:
     true: Floats
     sigma_log: Floats
     guessed: NDArray[np.bool_]  # of an unknown print: wrong together
+    gain: float  # one sigma of that print's dot gain, as an exponent less one
 
 
 def fit_tone(greys: Greys | None = None, parameters: ColourParameters = COLOUR) -> Tone:
@@ -70,7 +71,7 @@ def fit_tone(greys: Greys | None = None, parameters: ColourParameters = COLOUR) 
     miss = np.log(greys.true) - log
     error = np.diag(greys.sigma_log**2)
     gained = log * greys.guessed
-    error += parameters.print_gain**2 * np.outer(gained, gained)
+    error += greys.gain**2 * np.outer(gained, gained)
     error += np.eye(len(log)) * parameters.camera_noise**2
     weights, covariance = updated(none, parameters.curve, basis, miss, error)
     return Tone(weights=weights, covariance=covariance, parameters=parameters)

@@ -73,7 +73,7 @@ def test_too_little_paper_is_refused():
 
 
 def greys(seen, light=LIT, sigma=0.01, **changes) -> Greys:
-    given = {"true": STEPS, "guessed": np.zeros(len(seen), dtype=bool)}
+    given = {"true": STEPS, "guessed": np.zeros(len(seen), dtype=bool), "gain": 0.1}
     return Greys(
         seen=seen, light=light, sigma_log=np.full(len(seen), sigma), **{**given, **changes}
     )

@@ -31,6 +31,9 @@ class ColourParameters:
         "One sigma of an unknown printer's dot gain, as an exponent of reflectance less one: it "
         "looks just like a camera's curve, so the two can never be told quite apart.",
     )
+    grey_print_gain: float = parameter(
+        0.2, "The same of a printer that lays no colours: toner has a tone of its own."
+    )
     print_black: float = parameter(
         0.012, "Reflectance over paper of the darkest a school printer lays: L* 10 to 15."
     )
@@ -80,6 +83,11 @@ class ColourParameters:
     )
     paper_by_card: float = parameter(
         0.004, "The same where a card lies there, or of bare paper itself."
+    )
+    print_misfit: float = parameter(
+        2.0,
+        "Mean square sigmas by which a print departs from its printer's known colours, from which "
+        "it was printed elsewhere.",
     )
     full_ink: float = parameter(15.0, "What print makes of a screen's black.", unit="L*")
     dulled: float = parameter(0.9, "Share of a screen colour's chroma that print keeps.")

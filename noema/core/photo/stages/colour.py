@@ -10,7 +10,14 @@ from noema.core.photo.grey_card import find_grey
 from noema.core.photo.knowledge import CARD_SOURCE, known_patch
 from noema.core.photo.page import Page
 from noema.core.photo.parameters.colour import COLOUR, ColourParameters
-from noema.core.photo.patches import SeenPatch, colour_fit_of, paper_by_card, tone_of, unspoiled
+from noema.core.photo.patches import (
+    SeenPatch,
+    colour_fit_of,
+    paper_by_card,
+    print_misfit,
+    tone_of,
+    unspoiled,
+)
 from noema.core.photo.seeing import Seeing
 from noema.core.photo.stages.light import LitSheet
 from noema.core.photo.straighten import to_page
@@ -28,17 +35,28 @@ class ColouredSheet:
     seeing: Seeing
     card_seen: bool
     greys_seen: bool  # enough of them
+    other_print: bool  # it isn't what its printer is known to lay, and was taken for unknown
 
 
 def tone_and_colour(given: LitSheet, parameters: ColourParameters = COLOUR) -> ColouredSheet:
-    """Fit the camera's tone curve to greys and its colours to everything whose colour is known."""
+    """Fit the camera's tone curve to greys and its colours to everything whose colour is known.
+
+    A print that no usual camera could show as its printer is known to lay it was printed elsewhere.
+    """
     sought = given.sheet.sought
     beside = _card_patches(given, parameters)
     to_wide = sought.picture.to_wide
-    paper = paper_by_card(beside, to_wide, parameters) or _paper_lab(sought.layout, parameters)
-    printed = _seen_patches(given.page, sought.layout, parameters)
-    patches = [*unspoiled(printed, parameters), *beside]
+    by_card = paper_by_card(beside, to_wide, parameters)
+    paper = by_card or _paper_lab(sought.layout, parameters)
+    printed = unspoiled(_seen_patches(given.page, sought.layout, parameters), parameters)
+    patches = [*printed, *beside]
     tone, greys_seen = tone_of(patches, paper[0], parameters)
+    misfit = print_misfit(printed, tone, to_wide, paper[0], parameters)
+    other_print = misfit > parameters.print_misfit
+    if other_print:
+        paper = by_card or (parameters.paper, parameters.paper_sigma)
+        patches = [*(one.of_unknown_print for one in printed), *beside]
+        tone, _ = tone_of(patches, paper[0], parameters)
     fit = colour_fit_of(
         patches,
         tone,
@@ -55,7 +73,13 @@ def tone_and_colour(given: LitSheet, parameters: ColourParameters = COLOUR) -> C
         paper=paper,
         paper_light=given.page.light.middle,
     )
-    return ColouredSheet(lit=given, seeing=seeing, card_seen=bool(beside), greys_seen=greys_seen)
+    return ColouredSheet(
+        lit=given,
+        seeing=seeing,
+        card_seen=bool(beside),
+        greys_seen=greys_seen,
+        other_print=other_print,
+    )
 
 
 def _seen_patches(page: Page, layout: Layout, parameters: ColourParameters) -> list[SeenPatch]:
