@@ -1,11 +1,15 @@
 """Reads stand-in photographs of every kind of sheet and says how far the reader is from the truth.
 
 Run: .venv/bin/python -m tools.photographs [preset [how many [width in pixels [seeds from]]]]
-A preset ending in +known is read with the printer's patches known, as after a calibration.
+A preset ending in +known is read with the printer's patches known, as after a calibration; one
+ending in +unseen is of lamps, sensors, paper, printers, pigments and streaks that nothing was
+fitted to or tried on (`noema/stand_ins/kinds.py`); of one ending in +three, three photographs of
+each sheet, by one phone, are read together. With +elsewhere the printer is said to be a calibrated
+one, and the sheet was printed on another.
 """
 
 import sys
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cache, partial
 
@@ -13,12 +17,15 @@ import numpy as np
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvc_of
+from noema.core.colour.lab import lab_to_xyz
 from noema.core.colour.names import USUAL_HUES
 from noema.core.exercises.asked import Asked, Ground
 from noema.core.exercises.catalogue import FIRST_KIND, KINDS, kind_of
 from noema.core.exercises.media import Medium
+from noema.core.photo.knowledge import Knowledge
 from noema.core.photo.read import read_photo
-from noema.core.photo.reading import SheetFlag
+from noema.core.photo.reading import CellFlag, SheetFlag
+from noema.core.photo.together import read_together
 from noema.core.pigments.shelf import builtin_set
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.layout import Layout, Triple
@@ -26,15 +33,19 @@ from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.photo_file import open_photo
 from noema.formats.sheet_pdf import sheets_pdf
-from noema.stand_ins.painter import Hand
+from noema.stand_ins.kinds import Kinds
+from noema.stand_ins.painter import Hand, lively
+from noema.stand_ins.printer import load_paper, patch_labs
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.sitting import recipe_of
 from noema.stand_ins.studio import take_picture
 
 FIRST_SEED = 50_000  # kept apart from the seeds used while building
-KNOWN = "+known"
+KNOWN, UNSEEN, THREE, ELSEWHERE = "+known", "+unseen", "+three", "+elsewhere"
 SPOILED = "bad"
 _SHINY = 0.03  # of white paper's light, thrown back from a cell
+_MUCH = 0.05  # of a cell's own light added by shine, from which it should be found
+_PAPER_Y = 0.86  # luminance of paper, about
 _KNOWN_SIGMA = 0.6  # CIEDE2000 of a calibrated patch
 _KINDS = tuple(name for name in sorted(KINDS) if name != "progression")
 """The kinds that have been measured from the first: a seed stays the sheet it was."""
@@ -52,7 +63,17 @@ class CellError:
     sigma: float
     sigma_value: float
     flagged: bool
+    shines: bool  # is said to
+    shine: float  # light really added, as a share of its own
     step: float | None  # error of L* against the cell before it; None where either is flagged
+
+
+@dataclass(frozen=True, kw_only=True)
+class Measured:
+    """One sheet, read."""
+
+    cells: list[CellError]
+    believed: bool  # that its printer is the one it was said to be
 
 
 def sheet_of(seed: int) -> tuple[Layout, bytes]:
@@ -72,16 +93,17 @@ def _drawn(asked: Asked, seed: int, *, grey_only: bool) -> tuple[Layout, bytes]:
     return layout, sheets_pdf([draw_worksheet(layout, asked, paper, Printed())], "sheet")
 
 
-def hand_of(seed: int) -> Hand:
+def hand_of(seed: int, kinds: Kinds = Kinds.USUAL) -> Hand:
     """Give a student who mixes the cells of that sheet from their tubes, more or less well."""
     rng = np.random.default_rng([seed, 5])
     asked = _asked_of(seed)
     cells = (asked or _scale_of(seed)).cells
-    return Hand(
+    hand = Hand(
         step_noise=rng.uniform(0.1, 0.6),
         bunching=rng.normal(0.0, 0.15),
         recipes={cell.id: recipe_of(cell) for cell in cells},
     )
+    return lively(hand, rng, kinds)
 
 
 def _asked_of(seed: int) -> Asked | None:
@@ -116,15 +138,26 @@ def with_known_print(layout: Layout, labs: dict[str, Triple], seed: int) -> Layo
     return replace(layout, reference=reference)
 
 
-def measure(seed: int, preset: str, width_px: int) -> list[CellError] | None:
-    """Read one photograph; None where no sheet was found."""
+def measure(seed: int, preset: str, width_px: int) -> Measured | None:
+    """Read one sheet; None where none was found."""
     layout, pdf = any_sheet_of(seed)
     size = (width_px, width_px * 3 // 4)
-    light = preset.removesuffix(KNOWN)
-    picture = take_picture(layout, pdf, seed=seed, preset=light, hand=hand_of(seed), size_px=size)
-    if preset.endswith(KNOWN):
+    light = preset.partition("+")[0]
+    kinds = Kinds.UNSEEN if UNSEEN in preset else Kinds.USUAL
+    hand = hand_of(seed, kinds)
+    pictures = [
+        take_picture(
+            layout, pdf, seed=seed, preset=light, hand=hand, size_px=size, kinds=kinds, again=again
+        )
+        for again in range(3 if THREE in preset else 1)
+    ]
+    picture = pictures[0]
+    if KNOWN in preset:
         layout = with_known_print(layout, dict(picture.patches), seed)
-    reading = read_photo(open_photo(picture.jpeg), layout).reading
+    if ELSEWHERE in preset:
+        other = load_paper(np.random.default_rng([seed, 9]), 1.0)
+        layout = with_known_print(layout, patch_labs(layout, other), seed)
+    reading = read_together([read_photo(open_photo(p.jpeg), layout).reading for p in pictures])
     if not reading.found:
         return None
     errors, before = [], None
@@ -139,15 +172,34 @@ def measure(seed: int, preset: str, width_px: int) -> list[CellError] | None:
                 sigma=cell.sigma,
                 sigma_value=cell.sigma_value,
                 flagged=bool(cell.flags),
+                shines=CellFlag.GLARE in cell.flags,
+                shine=min(one.shine[cell.id] for one in pictures) / _own_light(truth.lab),
                 step=_apart(lightness, before),
             )
         )
         before = lightness
-    return errors
+    return Measured(cells=errors, believed=Knowledge.OTHER_PRINT not in reading.knowledge)
+
+
+def _own_light(lab: Triple) -> float:
+    """Give a colour's luminance as a share of white paper's."""
+    return float(lab_to_xyz(lab)[1]) / 100.0 / _PAPER_Y
 
 
 def _apart(lightness: float | None, before: float | None) -> float | None:
     return None if lightness is None or before is None else lightness - before
+
+
+def told_of_shine(sheets: Sequence[Sequence[CellError]]) -> str:
+    """Say what was told of shine where there was none, and how much of it was found."""
+    dry = [sheet for sheet in sheets if not any(cell.shine for cell in sheet)]
+    falsely = [cell.shines for sheet in dry for cell in sheet]
+    wet = [sum(cell.shines for cell in sheet) > len(sheet) / 2.0 for sheet in dry]
+    found = [cell.shines for sheet in sheets for cell in sheet if cell.shine > _MUCH]
+    return (
+        f"of {len(dry)} sheets without shine {np.mean(falsely):.1%} of cells said to shine, "
+        f"{sum(wet)} sheets wet"
+    ) + (f"; of {len(found)} cells with much shine {np.mean(found):.1%} found" if found else "")
 
 
 def spoiled_and_read(seed: int, width_px: int) -> bool:
@@ -169,7 +221,7 @@ def spoiled_and_read(seed: int, width_px: int) -> bool:
 
 def measured(
     preset: str, how_many: int, width_px: int, first: int = FIRST_SEED
-) -> Iterator[list[CellError] | None]:
+) -> Iterator[Measured | None]:
     """Read many photographs, on all cores."""
     one = partial(measure, preset=preset, width_px=width_px)
     with own_processes() as pool:
@@ -186,7 +238,8 @@ def main() -> None:
         print(f"{SPOILED}: {1 - wrong / int(how_many):.1%} refused, or flagged where spoiled")
         return
     sheets = list(measured(preset, int(how_many), int(width_px), int(first)))
-    cells = [cell for sheet in sheets if sheet for cell in sheet]
+    read = [sheet for sheet in sheets if sheet]
+    cells = [cell for sheet in read for cell in sheet.cells]
     plain = [cell for cell in cells if not cell.flagged]
     away, sigma = (np.array([getattr(c, n) for c in plain]) for n in ("away", "sigma"))
     value = np.abs([cell.value for cell in plain])
@@ -194,7 +247,7 @@ def main() -> None:
     covers = np.mean(value <= 2 * np.array([cell.sigma_value for cell in plain]))
     wrong = np.mean([not c.flagged and c.away > _FAR and c.sigma < _SURE * c.away for c in cells])
     print(
-        f"{preset}: {sum(s is not None for s in sheets)} of {how_many} found; "
+        f"{preset}: {len(read)} of {how_many} found; "
         f"CIEDE2000 {np.median(away):.2f} / {np.percentile(away, 95):.2f}; "
         f"value {np.median(value):.3f} / {np.percentile(value, 95):.3f}; "
         f"steps of L* {np.median(steps):.2f} / {np.percentile(steps, 95):.2f}; "
@@ -202,6 +255,9 @@ def main() -> None:
         f"two sigma cover {np.mean(away <= 2 * sigma):.1%} (value {covers:.1%}); "
         f"sigma / error in the middle {np.median(sigma) / np.median(away):.2f}"
     )
+    print(told_of_shine([sheet.cells for sheet in read]))
+    if KNOWN in preset or ELSEWHERE in preset:
+        print(f"printer believed on {sum(one.believed for one in read)} of {len(read)} sheets")
 
 
 if __name__ == "__main__":

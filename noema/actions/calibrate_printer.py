@@ -20,6 +20,7 @@ from noema.devices.colour_meter import ColourMeter, HeldSquare
 from noema.devices.file_store import FileStore
 from noema.formats.measurements import samples_from_bytes
 from noema.formats.photo_file import check_photo, open_photo
+from noema.store.photographs import read_photographs
 from noema.store.printers import (
     Printer,
     PrinterLook,
@@ -30,6 +31,7 @@ from noema.store.printers import (
     printer_of_school,
     set_printer,
 )
+from noema.store.queue import queue_rereading
 
 _PAPER_SIGMA = 0.8
 _BY_METER = "measured with a colour meter"
@@ -116,11 +118,18 @@ def look_with_meter(
 
 def choose_printer(
     session: Session, school_id: int, assignment_id: int, printer_id: int | None
-) -> None:
-    """Say which printer lays an assignment's sheets."""
+) -> int:
+    """Say which printer lays an assignment's sheets.
+
+    What was photographed of them is read again; gives how many photographs that are.
+    """
     if printer_id is not None:
         printer_of_school(session, school_id, printer_id)
     set_printer(session, assignment_id, printer_id)
+    numbers = read_photographs(session, school_id, assignment_id)
+    for photograph_id in numbers:
+        queue_rereading(session, photograph_id)
+    return len(numbers)
 
 
 def known_printer(printer: Printer | None) -> KnownPrinter | None:

@@ -7,7 +7,13 @@ from noema.core.judging.review import ReviewState
 from noema.core.language import gettext
 from noema.core.progress.states import PhotoState
 from noema.store.decisions import record
-from noema.store.photographs import PhotoRow, photo_of_school, set_photo_state
+from noema.store.photographs import (
+    PhotoRow,
+    led_by,
+    part_from_lead,
+    photo_of_school,
+    set_photo_state,
+)
 from noema.store.queue import queue_reading
 from noema.store.reviews import attempt_of_school
 from noema.store.sheets import sheet_of_school
@@ -21,9 +27,7 @@ def match_photograph(
     """Name the sheet of a photograph in the tray; it is read again as that sheet."""
     photo = _in_tray(session, school_id, photograph_id)
     sheet = sheet_of_school(session, school_id, sheet_id)
-    set_photo_state(session, photo.id, PhotoState.READING, sheet_id=sheet.id)
-    record(session, photo.id, teacher_id, "match", None)
-    queue_reading(session, photo.id)
+    _read_as(session, photo.id, sheet.id, teacher_id)
 
 
 def set_aside(session: Session, *, school_id: int, teacher_id: int, photograph_id: int) -> None:
@@ -53,6 +57,12 @@ def give_to_another(
     sheet = sheet_of_school(session, school_id, sheet_id)
     if sheet.id == photo.sheet_id:
         raise Refused(gettext("It is that sheet already: choose another one."))
-    set_photo_state(session, photo.id, PhotoState.READING, sheet_id=sheet.id)
-    record(session, photo.id, teacher_id, "match", None)
-    queue_reading(session, photo.id)
+    for one in (photo, *led_by(session, photo.id)):
+        part_from_lead(session, one.id)
+        _read_as(session, one.id, sheet.id, teacher_id)
+
+
+def _read_as(session: Session, photograph_id: int, sheet_id: int, teacher_id: int) -> None:
+    set_photo_state(session, photograph_id, PhotoState.READING, sheet_id=sheet_id)
+    record(session, photograph_id, teacher_id, "match", None)
+    queue_reading(session, photograph_id)

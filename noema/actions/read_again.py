@@ -6,9 +6,9 @@ attempt is judged by moves on.
 
 from sqlalchemy.orm import Session
 
-from noema.actions.judge_sheets import judge_sheet, standard_of
 from noema.actions.known_layout import known_layout
 from noema.actions.read_photograph import keep_reading
+from noema.actions.read_together import judge_attempt
 from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.errors import BadPicture, Refused
 from noema.core.photo.reading import READER_VERSION
@@ -23,6 +23,8 @@ from noema.store.queue import queue_rereading
 from noema.store.readings import reading_of
 from noema.store.sheets import sheet_of_school
 
+_READ = (PhotoState.READ, PhotoState.TOGETHER)
+
 
 def read_again(session: Session, school_id: int) -> int:
     """Queue every photograph of a school that was read; gives how many there are."""
@@ -35,7 +37,7 @@ def read_again(session: Session, school_id: int) -> int:
 def reread_photograph(session: Session, files: FileStore, photograph_id: int) -> None:
     """Read one photograph again where today's reading could differ from those that are kept."""
     photo = photo_to_read(session, photograph_id)
-    if photo is None or photo.state is not PhotoState.READ or photo.sheet_id is None:
+    if photo is None or photo.state not in _READ or photo.sheet_id is None:
         return
     sheet = sheet_of_school(session, photo.school_id, photo.sheet_id)
     assignment = assignment_of_school(session, photo.school_id, sheet.assignment_id)
@@ -45,9 +47,7 @@ def reread_photograph(session: Session, files: FileStore, photograph_id: int) ->
     if kept is not None:
         # Today's reader read it so already; today's judge may still see it otherwise.
         if sheet.student_id is not None:
-            seen = reading_from_json(kept[1])
-            standard = standard_of(session, sheet.assignment_id)
-            judge_sheet(session, photo.id, kept[0], seen, standard, sheet.cells)
+            judge_attempt(session, photo, sheet, kept[0], reading_from_json(kept[1]))
         return
     try:
         picture = open_photo(files.get(photo.sha256))
@@ -60,5 +60,4 @@ def reread_photograph(session: Session, files: FileStore, photograph_id: int) ->
         return  # an outline today's reader can't use; what was read by it stays
     reading_id, reading = keep_reading(session, files, photo, sheet, read, known.basis)
     if reading.found and sheet.student_id is not None:
-        standard = standard_of(session, sheet.assignment_id)
-        judge_sheet(session, photo.id, reading_id, reading, standard, sheet.cells)
+        judge_attempt(session, photo, sheet, reading_id, reading)

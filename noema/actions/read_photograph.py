@@ -6,8 +6,8 @@ reader, and the photograph's row is held while it is read.
 
 from sqlalchemy.orm import Session
 
-from noema.actions.judge_sheets import judge_sheet, standard_of
 from noema.actions.known_layout import known_layout
+from noema.actions.read_together import join_attempt, judge_attempt
 from noema.actions.show_photograph import show_photograph
 from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.errors import BadOutline, BadPicture
@@ -178,9 +178,12 @@ def read_sheet(
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, sheet_id=sheet.id, reason=reason)
         return reading
     if sheet.student_id is not None:  # a teacher's own sheet is a key, not an attempt
-        standard = standard_of(session, sheet.assignment_id)
-        judge_sheet(session, photo.id, reading_id, reading, standard, sheet.cells)
-    set_photo_state(session, photo.id, PhotoState.READ, sheet_id=sheet.id)
+        alone = photo.lead_id is None and not is_judged(session, photo.id)
+        if alone and join_attempt(session, photo, sheet, reading):
+            return reading
+        judge_attempt(session, photo, sheet, reading_id, reading)
+    state = PhotoState.READ if photo.lead_id is None else PhotoState.TOGETHER
+    set_photo_state(session, photo.id, state, sheet_id=sheet.id)
     return reading
 
 

@@ -11,6 +11,7 @@ from noema.formats.plain import Json, from_plain, to_plain
 _READING = N_("reading")
 _DIGITS = {
     "paper": 2,
+    "sigma_level": 3,
     "lab": 3,
     "sigma": 3,
     "sigma_value": 4,

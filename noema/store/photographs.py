@@ -8,13 +8,16 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
+from noema.core.judging.review import ReviewState
 from noema.core.language import gettext
 from noema.core.photo.card import ReferenceCard
 from noema.core.progress.states import PhotoState
 from noema.store.base import Json
 from noema.store.paint_tables import CardRow
 from noema.store.printers import card_of
-from noema.store.tables import Batch, Photograph, Sheet, Student
+from noema.store.tables import Batch, Photograph, ReviewRow, Sheet, Student
+
+_READ = (PhotoState.READ.value, PhotoState.TOGETHER.value)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -38,6 +41,7 @@ class PhotoRow:
     student: str | None  # whose sheet it is, once known
     code: str | None  # of that sheet
     picture_gone: bool  # its bytes were removed for good
+    lead_id: int | None  # the photograph it is read together with
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -134,13 +138,19 @@ def photos_in_tray(session: Session, school_id: int) -> tuple[PhotoRow, ...]:
     return _rows(session, Photograph.school_id == school_id, Photograph.state.in_(waiting))
 
 
-def read_photographs(session: Session, school_id: int) -> tuple[int, ...]:
-    """Which photographs of a school were read, the newest first?"""
+def read_photographs(
+    session: Session, school_id: int, assignment_id: int | None = None
+) -> tuple[int, ...]:
+    """Which photographs of a school, or of one assignment, were read, the newest first?"""
     question = (
         select(Photograph.id)
-        .where(Photograph.school_id == school_id, Photograph.state == PhotoState.READ.value)
+        .where(Photograph.school_id == school_id, Photograph.state.in_(_READ))
         .order_by(Photograph.id.desc())
     )
+    if assignment_id is not None:
+        question = question.join(Sheet, Sheet.id == Photograph.sheet_id).where(
+            Sheet.assignment_id == assignment_id
+        )
     return tuple(session.scalars(question))
 
 
@@ -159,6 +169,46 @@ def set_photo_state(
     photo.reason = reason
     photo.code_seen = code_seen or photo.code_seen
     photo.sheet_id = sheet_id or photo.sheet_id
+
+
+def open_attempts_of_sheet(
+    session: Session, sheet_id: int, since: datetime, until: datetime
+) -> tuple[PhotoRow, ...]:
+    """Which undecided attempts at a sheet came in some time? No other is decided on meanwhile."""
+    session.execute(select(Sheet.id).where(Sheet.id == sheet_id).with_for_update())
+    undecided = (
+        select(ReviewRow.photograph_id)
+        .where(ReviewRow.photograph_id == Photograph.id, ReviewRow.state == ReviewState.OPEN.value)
+        .exists()
+    )
+    return _rows(
+        session,
+        Photograph.sheet_id == sheet_id,
+        Photograph.state == PhotoState.READ.value,
+        Photograph.received_at.between(since, until),
+        undecided,
+    )
+
+
+def set_together(session: Session, photograph_id: int, lead_id: int, sheet_id: int) -> None:
+    """Say that a photograph is read together with another of its sheet."""
+    photo = session.get_one(Photograph, photograph_id)
+    photo.lead_id = lead_id
+    set_photo_state(session, photograph_id, PhotoState.TOGETHER, sheet_id=sheet_id)
+
+
+def part_from_lead(session: Session, photograph_id: int) -> None:
+    """Let a photograph be read by itself again."""
+    session.get_one(Photograph, photograph_id).lead_id = None
+
+
+def led_by(session: Session, photograph_id: int) -> tuple[PhotoRow, ...]:
+    """Which photographs are read together with one?"""
+    return _rows(
+        session,
+        Photograph.lead_id == photograph_id,
+        Photograph.state == PhotoState.TOGETHER.value,
+    )
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -257,4 +307,5 @@ def _row(photo: Photograph, student: str | None, code: str | None) -> PhotoRow:
         student=student,
         code=code,
         picture_gone=photo.picture_gone_at is not None,
+        lead_id=photo.lead_id,
     )

@@ -13,7 +13,7 @@ from noema.core.photo.card import ReferenceCard
 from noema.core.photo.knowledge import Known, Srgb
 from noema.store.base import Json
 from noema.store.paint_tables import CardRow, PrinterRow
-from noema.store.tables import Assignment
+from noema.store.tables import Assignment, SchoolClass
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -91,8 +91,17 @@ def set_printer(session: Session, assignment_id: int, printer_id: int | None) ->
     )
 
 
-def newest_printer(session: Session, school_id: int) -> int | None:
-    """Which calibrated printer did a school add last?"""
+def usual_printer(session: Session, school_id: int) -> int | None:
+    """Which printer did a school print on last? Before it did: the calibrated one it added last."""
+    given = session.execute(
+        select(Assignment.printer_id)
+        .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .where(SchoolClass.school_id == school_id)
+        .order_by(Assignment.id.desc())
+        .limit(1)
+    ).first()
+    if given is not None and given.printer_id is not None:
+        return int(given.printer_id)
     return session.scalar(
         select(PrinterRow.id)
         .where(PrinterRow.school_id == school_id, func.jsonb_array_length(PrinterRow.measured) > 0)

@@ -39,6 +39,11 @@ def reading_of(
     return None if found is None else (found.id, found.body)
 
 
+def straight_of(session: Session, reading_id: int) -> str | None:
+    """Which file shows a reading's sheet squarely?"""
+    return session.scalar(select(ReadingRow.straight_sha256).where(ReadingRow.id == reading_id))
+
+
 def add_reading(
     session: Session,
     photograph_id: int,

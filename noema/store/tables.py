@@ -209,6 +209,7 @@ class Photograph(Base):
         CheckConstraint("part BETWEEN 0 AND 99", name="part_sane"),
         CheckConstraint("length(sha256) = 64", name="sha256_whole"),
         CheckConstraint("state <> 'read' OR sheet_id IS NOT NULL", name="read_has_sheet"),
+        CheckConstraint("state <> 'read together' OR lead_id IS NOT NULL", name="has_lead"),
     )
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"))
@@ -225,6 +226,11 @@ class Photograph(Base):
     reason: Mapped[str | None] = mapped_column(String(300))  # why it isn't read, for people
     code_seen: Mapped[str | None] = mapped_column(String(40))  # a code that is none of ours
     outline: Mapped[Json | None]  # where a teacher placed the cells
+    # The photograph this one is read together with; deferred, for an archive may hold the two in
+    # any order.
+    lead_id: Mapped[int | None] = mapped_column(
+        ForeignKey("photograph.id", deferrable=True, initially="DEFERRED"), index=True
+    )
     picture_gone_at: Mapped[datetime | None]  # when its bytes were removed for good
     received_at: Mapped[datetime] = made_now()
 

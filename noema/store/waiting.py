@@ -75,7 +75,7 @@ def _newest_photo_of_sheet() -> ScalarSelect[int]:
     newer = Photograph.__table__.alias()
     return (
         select(func.max(newer.c.id))
-        .where(newer.c.sheet_id == Sheet.id)
+        .where(newer.c.sheet_id == Sheet.id, newer.c.state != PhotoState.TOGETHER.value)
         .correlate(Sheet)
         .scalar_subquery()
     )

@@ -38,7 +38,8 @@ def work_where(session: Session, *conditions: ColumnElement[bool]) -> dict[WorkK
         .join(Assignment, Assignment.id == Sheet.assignment_id)
         .outerjoin(
             Photograph,
-            (Photograph.sheet_id == Sheet.id) & (Photograph.state != PhotoState.SET_ASIDE.value),
+            (Photograph.sheet_id == Sheet.id)
+            & Photograph.state.not_in([PhotoState.SET_ASIDE.value, PhotoState.TOGETHER.value]),
         )
         .outerjoin(ReviewRow, ReviewRow.photograph_id == Photograph.id)
         .where(*conditions)

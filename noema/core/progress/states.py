@@ -11,6 +11,7 @@ class PhotoState(Enum):
 
     READING = N_("reading")  # stored and queued, or being read
     READ = N_("read")  # read and judged
+    TOGETHER = N_("read together")  # with an earlier photograph of the same sheet, one attempt
     UNMATCHED = N_("unmatched")  # a sheet was seen but nobody knows whose
     UNREADABLE = N_("unreadable")  # no reading could be made; the picture is kept
     SET_ASIDE = N_("set aside")  # the teacher doesn't want it read; the picture is kept

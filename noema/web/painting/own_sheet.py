@@ -74,6 +74,8 @@ def handed_in_page(photograph_id: int) -> HandedInPage:
     """Collect what may be seen of a photograph by now."""
     me = the_student()
     photo = photo_of_student(db(), me.id, photograph_id)
+    if photo.lead_id is not None:  # it is read together with another: that one stands for both
+        photo = photo_of_student(db(), me.id, photo.lead_id)
     row = _assignment(photo)
     check = check_of(db(), photo.id)
     attempts = () if row is None else attempts_of_student(db(), me.id, row.id)

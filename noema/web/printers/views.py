@@ -211,7 +211,8 @@ def choose(assignment_id: int) -> AnyResponse:
     """Say which printer lays an assignment's sheets."""
     assignment_of_school(db(), me().school_id, assignment_id)
     chosen = read_form(ChosenPrinterForm).printer.data or None
-    choose_printer(db(), me().school_id, assignment_id, chosen)
+    if choose_printer(db(), me().school_id, assignment_id, chosen):
+        return redirect(url_for("again.page"), 303)
     return redirect(url_for("printing.sheets", assignment_id=assignment_id), 303)
 
 

@@ -78,6 +78,7 @@ class DeskPage:
     key: Sight | None  # drawn beside it, where asked for
     earlier: Earlier | None
     hints: tuple[str, ...]  # about the photograph, and what its reading went by
+    other_print: bool  # it isn't what the assignment's printer lays
     place: str  # such as 3 of 24
     before: int | None  # photograph to go back to
     after: int | None
@@ -134,6 +135,7 @@ def desk_page(photograph_id: int) -> DeskPage:
         key=sight_of_key(layout, judgement, look.cell) if look.view == "key" else None,
         earlier=_earlier(attempt),
         hints=_hints(behind.reading),
+        other_print=Knowledge.OTHER_PRINT in _knowledge(behind.reading),
         place=gettext("decided")
         if queue.number is None
         else gettext("%(number)s of %(waiting)s", number=queue.number, waiting=queue.waiting),
@@ -203,11 +205,27 @@ def _earlier(attempt: AttemptRow) -> Earlier | None:
     )
 
 
+_LEVEL_SHOWS = 0.15  # value steps
+
+
 def _hints(body: Json) -> tuple[str, ...]:
-    flags = [SheetFlag(flag) for flag in cast(list[str], body.get("flags", []))]
-    knowledge = [Knowledge(one) for one in cast(list[str], body.get("knowledge", []))]
-    said = knowledge_sentence(knowledge)
-    return (*hints(flags), *([said] if said else []))
+    said = list(hints([SheetFlag(flag) for flag in cast(list[str], body.get("flags", []))]))
+    if (count := len(cast(list[object], body.get("photos", [])))) > 1:
+        said.append(gettext("Read from %(count)s photographs together.", count=count))
+    said.append(knowledge_sentence(_knowledge(body)))
+    if (level := cast(float, body.get("sigma_level", 0.0))) >= _LEVEL_SHOWS:
+        said.append(
+            gettext(
+                "All values of this sheet may be off together by %(level)s; steps from one to "
+                "the next are surer.",
+                level=format(level, ".1f"),
+            )
+        )
+    return tuple(words for words in said if words)
+
+
+def _knowledge(body: Json) -> list[Knowledge]:
+    return [Knowledge(one) for one in cast(list[str], body.get("knowledge", []))]
 
 
 def _suggestion(attempt: AttemptRow, phrases: tuple[PhraseRow, ...]) -> str:
