@@ -1,7 +1,7 @@
 """Fixtures that speak the trade: schools, teachers who log in, students who hand in."""
 
 from dataclasses import dataclass
-from datetime import UTC, date, datetime
+from datetime import UTC, date, datetime, timedelta
 from itertools import count
 from random import Random
 
@@ -110,8 +110,9 @@ class School:
         hand: Hand = CAREFUL,
         preset: str = "easy",
         mishap: Mishap | None = None,
+        again: int = 0,
     ) -> bytes:
-        """The photograph a student would take of a painted sheet."""
+        """The photograph a student would take of a painted sheet, or another of the same."""
         layout, pdf = self.printed(sheet)
         picture = take_picture(
             layout,
@@ -121,10 +122,13 @@ class School:
             hand=hand,
             mishap=mishap,
             size_px=PICTURE_PX,
+            again=again,
         )
         return picture.jpeg
 
-    def hands_in(self, data: bytes, name: str = "photo.jpg", *, read: bool = True) -> HandedIn:
+    def hands_in(
+        self, data: bytes, name: str = "photo.jpg", *, read: bool = True, hours_ago: float = 0.0
+    ) -> HandedIn:
         """A photograph is handed in and, unless told otherwise, read at once."""
         with self.sessions.begin() as session:
             handed_in = hand_in_photo(
@@ -134,7 +138,7 @@ class School:
                 batch_id=add_batch(session, self.id, self.teacher_id),
                 name=name,
                 data=data,
-                received_at=datetime.now(UTC),
+                received_at=datetime.now(UTC) - timedelta(hours=hours_ago),
                 read_after_s=3600,
             )
         if read and handed_in.photo:

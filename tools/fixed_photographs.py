@@ -38,7 +38,7 @@ def main() -> None:
             (".layout.json", layout_to_json(layout)),
             (".reading.json", reading_to_json(reading, name.name)),
         ):
-            text = json.dumps(body, indent=1) + "\n"
+            text = json.dumps(body) + "\n"
             name.with_suffix(ending).write_text(text, encoding="utf-8")
         print(f"{name.name}: {len(reading.cells)} cells, {len(taken.jpeg) // 1024} KB")
 

@@ -41,6 +41,9 @@ STACKED = 0.1
 _AS_MEASURED = 0.7  # share of filters; the rest are wider or narrower
 _TIMID = 0.0003  # how much less a matrix corrects, for noise's sake
 _MUCH_WIDER = (0.15, 0.35)  # by how much, as a logarithm
+_LAYERS_UM = ((4.5, 9.5), (0.9, 2.7), (0.06, 0.45))
+"""Where red, green and blue are gathered, in micrometres from the top."""
+
 _PER_UM_LOG = (0.98, 0.05, -0.38, -0.72)
 """How much light silicon takes away in a micrometre at 400, 500, 600 and 700 nm, logarithm."""
 
@@ -112,15 +115,16 @@ def _widened(sensor: Floats, times: float) -> Floats:
 
 
 def _stacked(rng: Generator) -> Floats:
-    """Make a sensor of three layers of silicon, red's the deepest, behind a filter for infrared.
+    """Make a sensor of three layers of silicon, red's the deepest, behind a filter.
 
     Light goes the deeper the longer its waves: Beer's law with silicon's absorption, nearly.
     """
     absorption = 10.0 ** np.interp(WAVELENGTHS_NM, (400.0, 500.0, 600.0, 700.0), _PER_UM_LOG)
-    borders = np.array([0.0, 0.25, 1.4, 5.0]) * np.exp(rng.normal(0.0, 0.08, 4))
-    left = np.exp(-absorption[:, None] * borders)
-    passes = 1.0 / (1.0 + np.exp((WAVELENGTHS_NM - rng.normal(655.0, 6.0)) / 9.0))
-    return np.asarray((left[:, :3] - left[:, 1:])[:, ::-1] * passes[:, None])
+    deep = np.array(_LAYERS_UM) * np.exp(rng.normal(0.0, 0.1, (3, 2)))
+    left = np.exp(-absorption[:, None, None] * deep)
+    short = 1.0 / (1.0 + np.exp((415.0 - WAVELENGTHS_NM) / 6.0))
+    long = 1.0 / (1.0 + np.exp((WAVELENGTHS_NM - rng.normal(646.0, 5.0)) / 9.0))
+    return np.asarray((left[..., 0] - left[..., 1]) * (short * long)[:, None])
 
 
 def _bent(sensor: Floats, rng: Generator) -> Floats:

@@ -51,7 +51,7 @@ def test_the_same_photograph_twice_is_recognised(school):
 
 def test_a_new_photograph_of_a_sheet_is_a_new_attempt(school):
     sheet = school.sheets()[0]
-    first = school.hands_in(school.photo_of(sheet, seed=1))
+    first = school.hands_in(school.photo_of(sheet, seed=1), hours_ago=30)
     second = school.hands_in(school.photo_of(sheet, seed=2, hand=Hand(step_noise=0.5)))
     with school.sessions() as session:
         attempts = attempts_of_student(session, sheet.student_id)

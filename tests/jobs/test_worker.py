@@ -55,9 +55,10 @@ def count(sessions, question: str, school_id: int) -> int:
         return session.scalar(text(question), {"s": school_id})
 
 
-READ = "SELECT count(*) FROM photograph WHERE school_id = :s AND state = 'read'"
+READ = "SELECT count(*) FROM photograph WHERE school_id = :s AND state IN ('read', 'read together')"
 READINGS = (
-    "SELECT count(*) FROM reading JOIN photograph p ON p.id = photograph_id WHERE p.school_id = :s"
+    "SELECT count(*) FROM reading JOIN photograph p ON p.id = photograph_id "
+    "WHERE p.school_id = :s AND basis NOT LIKE 'together:%'"
 )
 
 

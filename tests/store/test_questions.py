@@ -43,7 +43,7 @@ def test_every_state_of_work_is_told_apart(school):
 
 def test_only_the_latest_attempt_waits(school):
     sheet = school.sheets()[0]
-    school.hands_in(school.photo_of(sheet, seed=1))
+    school.hands_in(school.photo_of(sheet, seed=1), hours_ago=30)
     newer = school.hands_in(school.photo_of(sheet, seed=2)).photo
     with school.sessions() as session:
         waiting = waiting_for_review(session, school.id)

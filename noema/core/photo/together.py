@@ -21,6 +21,8 @@ Floats = NDArray[np.float64]
 _OF_PAINT = {CellFlag.UNPAINTED, CellFlag.PARTLY_PAINTED, CellFlag.UNEVEN}
 """Flags that say how a cell was painted, not how it was photographed."""
 
+_BARE = CellFlag.UNPAINTED
+
 
 def read_together(
     readings: Sequence[Reading], parameters: TogetherParameters = TOGETHER
@@ -41,20 +43,36 @@ def read_together(
 
 
 def same_paint(one: Reading, other: Reading, parameters: TogetherParameters = TOGETHER) -> bool:
-    """Say whether two readings may be of the same paint, or a cell was painted in between."""
+    """Say whether two readings may be of the same paint, or a cell was painted in between.
+
+    What all cells of one photograph err in is left out: values are held to each other.
+    """
     if not (one.found and other.found) or len(one.cells) != len(other.cells):
         return False
-    for cell, again in zip(one.cells, other.cells, strict=True):
-        if (set(cell.flags) | set(again.flags)) - _OF_PAINT:
-            continue
-        if (CellFlag.UNPAINTED in cell.flags) != (CellFlag.UNPAINTED in again.flags):
-            return False
-        limit = max(
-            parameters.repainted, parameters.repainted_sure * np.hypot(cell.sigma, again.sigma)
+    pairs = list(zip(one.cells, other.cells, strict=True))
+    if any((_BARE in cell.flags) != (_BARE in again.flags) for cell, again in pairs):
+        return False
+    clear = [
+        (cell, again)
+        for cell, again in pairs
+        if not (set(cell.flags) | set(again.flags)) - _OF_PAINT
+    ]
+    shift = np.median([again.hvc.value - cell.hvc.value for cell, again in clear] or [0.0])
+    return not any(
+        _is_other(cell, again, parameters)
+        or abs(again.hvc.value - cell.hvc.value - shift)
+        > max(
+            parameters.repainted_value,
+            parameters.repainted_sure * float(np.hypot(cell.sigma_step, again.sigma_step)),
         )
-        if float(ciede2000(cell.lab, again.lab)) > limit:
-            return False
-    return True
+        for cell, again in clear
+    )
+
+
+def _is_other(cell: CellReading, again: CellReading, parameters: TogetherParameters) -> bool:
+    own = np.sqrt(1.0 - parameters.shared) * np.hypot(cell.sigma, again.sigma)
+    apart = float(ciede2000(cell.lab, again.lab))
+    return apart > max(parameters.repainted, parameters.repainted_sure * float(own))
 
 
 @dataclass(frozen=True, kw_only=True)

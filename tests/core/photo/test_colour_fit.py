@@ -84,7 +84,7 @@ def test_ink_teaches_much_of_paint_and_more_of_ink():
 def test_an_old_tube_is_told_by_the_print_and_doubted_more_than_daylight():
     sent = default_rng(6).integers(40, 240, (12, 3)).astype(np.uint8)
     inks, paint = Press().lays(sent), everyday_spectra()[::5]
-    doubts = {"FL4": [], "D65": []}
+    doubts = {"FL2": [], "D65": []}
     for seed in range(400):
         optics = draw_optics(default_rng(seed), "class")
         if optics.lamp in doubts:
@@ -96,4 +96,4 @@ def test_an_old_tube_is_told_by_the_print_and_doubted_more_than_daylight():
             variance = np.einsum("nii->ni", sum(fit.covariances_of(kept)))
             spread = np.sqrt((variance * weight_of(fit.true(kept)) ** 2).sum(axis=1))
             doubts[optics.lamp].append(np.median(spread))
-    assert np.median(doubts["FL4"]) > 1.08 * np.median(doubts["D65"])
+    assert np.median(doubts["FL2"]) > 1.08 * np.median(doubts["D65"])

@@ -48,7 +48,7 @@ def errors(reading, truth):
 def test_easy_photographs_of_every_kind_are_read_and_their_doubt_is_honest():
     sheets = list(measured("easy+known", 13, 1600))
     assert all(sheet is not None for sheet in sheets)
-    plain = [cell for sheet in sheets for cell in sheet if not cell.flagged]
+    plain = [cell for sheet in sheets for cell in sheet.cells if not cell.flagged]
     assert len(plain) > 150
     away, values = ([abs(getattr(cell, name)) for cell in plain] for name in ("away", "value"))
     assert np.median(away) <= 2.2

@@ -30,12 +30,6 @@ class SampleParameters:
     )
     bare_share: float = parameter(0.85, "Share of such pixels from which a cell may be bare.")
     bare_rest: float = parameter(0.15, "Share of darker paint from which it isn't bare, after all.")
-    white_rough: float = parameter(
-        0.012, "Unevenness, as a logarithm, from which what looks like paper is white paint."
-    )
-    white_apart: float = parameter(
-        0.03, "The same of its logarithm against the paper beside it, in any channel."
-    )
     paint_share: float = parameter(0.04, "Share of other pixels that may be paint.")
     paint_apart: float = parameter(
         0.15, "Logarithm by which paint is darker that can be told from missed paper."

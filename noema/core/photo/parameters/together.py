@@ -18,6 +18,9 @@ class TogetherParameters:
     repainted: float = parameter(
         7.0, "From which a cell was painted between two photographs.", unit="CIEDE2000"
     )
+    repainted_value: float = parameter(
+        0.7, "The same of its value against the other cells'.", unit="value steps"
+    )
     repainted_sure: float = parameter(3.0, "And so many sigmas.")
     few: float = parameter(3.0, "Photographs that lie as they should, before any is seen.")
     most_apart: float = parameter(

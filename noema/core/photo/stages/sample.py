@@ -1,6 +1,6 @@
 """Every cell's paint, told apart from paper, gaps and shine: fifth stage."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import cv2
 import numpy as np
@@ -13,7 +13,6 @@ from noema.core.photo.shine import Shine, shine_on_cells
 from noema.core.photo.stages.colour import ColouredSheet
 from noema.core.photo.straighten import PX_PER_MM
 from noema.core.sheet.layout import Cell
-from noema.core.statistics.medians import median_of
 
 Floats = NDArray[np.float64]
 
@@ -43,11 +42,6 @@ def sample(given: ColouredSheet, parameters: SampleParameters = SAMPLE) -> Sampl
     page, cells = given.lit.page, given.lit.sheet.sought.layout.cells
     places, seen = pixels_of_cells(given, parameters)
     paints = [sample_paint(rgb, at, parameters) for rgb, at in zip(seen, places, strict=True)]
-    rings = [_ring(page, cell, parameters) for cell in cells]
-    paints = [
-        replace(paint, bare=False, coverage=1.0) if _is_white(paint, ring, parameters) else paint
-        for paint, ring in zip(paints, rings, strict=True)
-    ]
     # Specks of paper in thin paint look like broken shine: they are told apart before.
     solid = [not paint.bare and not paint.gaps for paint in paints]
     shine = shine_on_cells(seen, [place / PX_PER_MM for place in places], solid, parameters)
@@ -60,7 +54,7 @@ def sample(given: ColouredSheet, parameters: SampleParameters = SAMPLE) -> Sampl
                 pixels=seen[n],
                 paint=paints[n],
                 shine=shine[n],
-                spill=_spill(rings[n], parameters),
+                spill=_spill(page, cell, parameters),
             )
             for n, cell in enumerate(cells)
         ),
@@ -83,8 +77,8 @@ def _thinned(place: NDArray[np.intp], parameters: SampleParameters) -> NDArray[n
     return place[:: 1 + len(place) // parameters.most_pixels]
 
 
-def _ring(page: Page, cell: Cell, parameters: SampleParameters) -> Floats:
-    """Give the colours (n, 3), relative to paper, of the paper just outside a cell's line."""
+def _spill(page: Page, cell: Cell, parameters: SampleParameters) -> float:
+    """Give the share of the paper just outside a cell's line that has paint on it."""
     points = np.array(cell.polygon_mm) * PX_PER_MM
     reach = round(parameters.beyond_mm * PX_PER_MM)
     limit = np.array(page.taken.shape[::-1])
@@ -92,26 +86,14 @@ def _ring(page: Page, cell: Cell, parameters: SampleParameters) -> Floats:
     high = np.clip(np.ceil(points.max(axis=0)).astype(int) + reach, 0, limit)
     own = np.ones((high[1] - low[1], high[0] - low[0]), np.uint8)
     if min(own.shape) < 1:
-        return np.empty((0, 3))
+        return 0.0
     cv2.fillPoly(own, [np.rint(points - low).astype(np.int32)], 0)
     away = cv2.distanceTransform(own, cv2.DIST_L2, 3) / PX_PER_MM
     window = (slice(low[1], high[1]), slice(low[0], high[0]))
     ring = (away > parameters.line_mm) & (away < parameters.beyond_mm) & ~page.taken[window]
-    return page.relative[window][ring].astype(float)
-
-
-def _spill(ring: Floats, parameters: SampleParameters) -> float:
-    """Give the share of the paper just outside a cell's line that has paint on it."""
-    if not len(ring):
-        return 0.0
-    luminance = np.log(np.maximum(ring @ LUMINANCE, 1e-3))
-    return float((luminance < parameters.spilt_log).mean())
-
-
-def _is_white(paint: PaintSample, ring: Floats, parameters: SampleParameters) -> bool:
-    """Say whether white paint lies where paper might: it has brush marks, and ends at the line."""
-    if not paint.bare or len(ring) < parameters.fewest_of_a_part:
-        return False
-    paper = np.maximum(median_of(ring), 1e-3)
-    apart = float(np.abs(np.log(np.maximum(paint.rgb, 1e-3) / paper)).max())
-    return paint.unevenness > parameters.white_rough or apart > parameters.white_apart
+    luminance = page.relative[window][ring] @ LUMINANCE.astype(np.float32)
+    return (
+        float((np.log(np.maximum(luminance, 1e-3)) < parameters.spilt_log).mean())
+        if ring.any()
+        else 0.0
+    )
