@@ -17,7 +17,7 @@ _MOST = 64  # looks that wait or whose answers lie ready; the oldest go first
 
 
 class Looks:
-    """Looks under way and what they saw, each under a name that can't be guessed.
+    """Looks under way and what the last ones saw, each under a name that can't be guessed.
 
     They live in this process's memory: a look that is lost is followed by the next one.
     """
@@ -38,17 +38,16 @@ class Looks:
         return name
 
     def seen(self, name: str) -> Glance | None:
-        """Give what was seen, once; None while it is being looked at.
+        """Give what was seen; None while it is being looked at.
 
         Raises BadPicture where the picture can't be opened, NotFound where no such look is known.
         """
         with self._lock:
             future = self._under_way.get(name)
-            if future is None:
-                raise NotFound(gettext("This look is gone: the camera's page sends the next one."))
-            if not future.done():
-                return None
-            del self._under_way[name]
+        if future is None:
+            raise NotFound(gettext("This look is gone: the camera's page sends the next one."))
+        if not future.done():
+            return None
         try:
             return future.result()
         except BrokenProcessPool as wrong:

@@ -61,7 +61,7 @@ BELONGS_TO_NOBODY = {
     "school.of_school",
     "school.keep",
 }
-OF_ANY_STUDENT = {"painting.due", "painting.progress", "painting.look"}
+OF_ANY_STUDENT = {"painting.due", "painting.progress", "painting.look", "painting.seen"}
 OF_A_CLASS_S_STUDENTS = {
     "painting.exercise",
     "painting.photograph",
@@ -183,7 +183,7 @@ ALSO = {
     "reports.mail": (422,), "erasure.erase": (422,), "erasure.remove": (422,),
     "records.take": (422,), "school.keep": (422,),
     "records.assign_key": (422,), "records.take_set": (422,),
-    "painting.look": (422,), "painting.hand_in": (422,),
+    "painting.look": (422,), "painting.seen": (404,), "painting.hand_in": (422,),
     "painting.begin": (422,), "erasure.move": (404,), "erasure.merge": (404,),
     "painting.add": (409,),
     "printers.add_card": (422,), "printers.photographs": (422,), "printers.measurements": (422,),

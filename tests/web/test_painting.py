@@ -38,7 +38,7 @@ def hands_in(client, school, data, name="sheet.jpg"):
 
 
 def number_of(answer):
-    return int(answer.headers["Location"].rsplit("/", 1)[1])
+    return int(answer.headers["Location"].partition("?")[0].rsplit("/", 1)[1])
 
 
 def read(school, number):

@@ -45,14 +45,24 @@ def advice() -> str:
 @aiming.post("/photograph/look")
 def look() -> tuple[dict[str, object], int]:
     """Have one small picture of the camera's looked at; it isn't kept."""
-    data = sent_look()
-    check_photo(data)
-    return {"answer": url_for("aiming.seen", name=looks().begin(data))}, 202
+    return begun_look("aiming.seen")
 
 
 @aiming.get("/photograph/look/<name>")
 def seen(name: str) -> tuple[dict[str, object], int]:
     """Say what was seen; 202 while it is being looked at."""
+    return answer_of(name)
+
+
+def begun_look(asked_at: str) -> tuple[dict[str, object], int]:
+    """Have the small picture that was sent looked at, and say where its answer will be."""
+    data = sent_look()
+    check_photo(data)
+    return {"answer": url_for(asked_at, name=looks().begin(data))}, 202
+
+
+def answer_of(name: str) -> tuple[dict[str, object], int]:
+    """Give what a look saw; nothing yet, and 202, while it is under way."""
     found = looks().seen(name)
     if found is None:
         return {}, 202

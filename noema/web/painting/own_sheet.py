@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from noema.actions.say_to import sentence_of
 from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.colour.srgb import lab_to_hex
+from noema.core.errors import Refused
 from noema.core.exercises.naming import cell_names
 from noema.core.judging.review import ReviewState
 from noema.core.language import gettext, say_kept
@@ -26,7 +27,7 @@ from noema.store.student_work import (
     sheets_of_student,
 )
 from noema.web.drawings.strip import Strip, make_strip
-from noema.web.frame.request import db, the_student
+from noema.web.frame.request import db, looks, the_student
 from noema.web.painting.attempts import AttemptLine, attempt_lines, may_see
 from noema.web.returning.slip import how_again, moves_said
 
@@ -63,6 +64,7 @@ class HandedInPage:
     name: str
     photo: PhotoRow
     row: AssignmentRow | None
+    hints: tuple[str, ...]  # what could be better in the photograph
     busy: bool  # being read
     ask: tuple[AskedOf, ...]  # cells to think about; empty once that is done
     feedback: Feedback | None
@@ -70,8 +72,8 @@ class HandedInPage:
     reason: str  # why it couldn't be read; empty when it could
 
 
-def handed_in_page(photograph_id: int) -> HandedInPage:
-    """Collect what may be seen of a photograph by now."""
+def handed_in_page(photograph_id: int, look: str = "") -> HandedInPage:
+    """Collect what may be seen of a photograph by now, and what a look at it said."""
     me = the_student()
     photo = photo_of_student(db(), me.id, photograph_id)
     if photo.lead_id is not None:  # it is read together with another: that one stands for both
@@ -88,12 +90,21 @@ def handed_in_page(photograph_id: int) -> HandedInPage:
         name=me.display_name,
         photo=photo,
         row=row,
+        hints=_hints(look),
         busy=photo.state is PhotoState.READING,
         ask=_asked(photo, row) if check is None and row is not None and not unread else (),
         feedback=_feedback(own, attempts, check, row, at_once=at_once) if may and own else None,
         waits=own is not None and check is not None and not may,
         reason=say_kept(photo.reason or "") if unread else "",
     )
+
+
+def _hints(look: str) -> tuple[str, ...]:
+    try:
+        found = looks().seen(look) if look else None
+    except Refused:
+        return ()  # a look that is gone, or a picture whose reading will say so
+    return () if found is None else found.words
 
 
 def _assignment(photo: PhotoRow) -> AssignmentRow | None:

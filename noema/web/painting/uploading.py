@@ -2,19 +2,18 @@
 
 from datetime import UTC, datetime
 
-from flask import Blueprint, flash, redirect, request, url_for
+from flask import Blueprint, redirect, request, url_for
 from werkzeug.wrappers import Response
 from wtforms import Form
 
 from noema.actions.hand_in_own import add_piece, begin_upload, hand_in_own
-from noema.core.errors import BadPicture, Refused
+from noema.core.errors import Refused
 from noema.core.language import gettext
-from noema.core.photo.aiming import glance
-from noema.formats.photo_file import MOST_BYTES, check_photo, open_photo
+from noema.formats.photo_file import MOST_BYTES
 from noema.store.student_work import upload_of_student
 from noema.web.frame.forms import Exactly, SentFile, Whole, read_form
-from noema.web.frame.request import db, files, pieces, the_student
-from noema.web.handing_in.aiming import sent_look
+from noema.web.frame.request import db, files, looks, pieces, the_student
+from noema.web.handing_in.aiming import answer_of, begun_look
 
 MOST_PIECE_BYTES = 1024 * 1024
 
@@ -35,19 +34,25 @@ class UploadForm(Form):
 def add_routes(painting: Blueprint) -> None:
     """Add the ways in which photographs come."""
     painting.post("/me/look")(look)
+    painting.get("/me/look/<name>")(seen)
     painting.post("/me/exercises/<int:assignment_id>/photographs")(hand_in)
     painting.post("/me/exercises/<int:assignment_id>/uploads")(begin)
     painting.get("/me/uploads/<upload_id>")(how_far)
     painting.post("/me/uploads/<upload_id>")(add)
 
 
-def look() -> dict[str, object]:
-    """Look at a small copy of a photograph while the sheet still lies there; it isn't kept."""
-    return {"words": list(_hints(sent_look()))}
+def look() -> tuple[dict[str, object], int]:
+    """Have a small copy looked at while the sheet still lies there; it isn't kept."""
+    return begun_look("painting.seen")
+
+
+def seen(name: str) -> tuple[dict[str, object], int]:
+    """Say what was seen; 202 while it is being looked at."""
+    return answer_of(name)
 
 
 def hand_in(assignment_id: int) -> Response:
-    """Take a whole photograph, and say at once what could be better in it."""
+    """Take a whole photograph, and have it looked at for what could be better in it."""
     photo = read_form(OwnPhotoForm).photo
     data = photo.bytes
     photograph_id = hand_in_own(
@@ -59,9 +64,8 @@ def hand_in(assignment_id: int) -> Response:
         data=data,
         received_at=datetime.now(UTC),
     )
-    for hint in _hints(data):
-        flash(hint)
-    return redirect(url_for("painting.handed_in", photograph_id=photograph_id), 303)
+    name = looks().begin(data)
+    return redirect(url_for("painting.handed_in", photograph_id=photograph_id, look=name), 303)
 
 
 def begin(assignment_id: int) -> tuple[dict[str, object], int]:
@@ -103,12 +107,3 @@ def _answer(length: int, photograph_id: int | None) -> dict[str, object]:
         "" if photograph_id is None else url_for("painting.handed_in", photograph_id=photograph_id)
     )
     return {"from": length, "done": place}
-
-
-def _hints(data: bytes) -> tuple[str, ...]:
-    """Say what could be better, or why it can't be opened; nothing where it is good."""
-    try:
-        check_photo(data)
-        return glance(open_photo(data).rgb).words
-    except BadPicture as wrong:
-        return (str(wrong),)

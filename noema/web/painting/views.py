@@ -65,7 +65,7 @@ def photograph(assignment_id: int) -> str:
 @painting.get("/me/photographs/<int:photograph_id>")
 def handed_in(photograph_id: int) -> str:
     """Show what became of a photograph, as far as it may be seen yet."""
-    page = handed_in_page(photograph_id)
+    page = handed_in_page(photograph_id, request.args.get("look", ""))
     name = "own_sheet" if request.headers.get("HX-Request") else "handed_in"
     return render_template(f"painting/{name}.html", page=page)
 

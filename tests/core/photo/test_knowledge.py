@@ -20,6 +20,7 @@ from noema.core.photo.read import read_photo
 from noema.core.sheet.calibration_sheet import PAPER, PRINTED, squares_in_order
 from noema.core.sheet.layout import PatchKind
 from noema.formats.photo_file import open_photo
+from noema.stand_ins.printer import Press, patch_labs
 from noema.stand_ins.studio import take_picture
 from tools.photographs import any_sheet_of
 
@@ -49,6 +50,33 @@ def test_a_known_print_is_written_into_the_layout_and_paper_with_it():
     papers = {p.lab for p in known.reference if p.kind is PatchKind.PAPER}
     assert papers == {(93.0, 0.0, 1.0)}
     assert all(patch.lab is not None for patch in known.reference)
+
+
+def laid_by(labs) -> dict:
+    """What a printer is known to lay, from the colours of a layout's patches."""
+    patches = {patch.id: patch for patch in LAYOUT.reference}
+    return {
+        PAPER if patches[name].kind is PatchKind.PAPER else patches[name].nominal_srgb: Known(
+            lab=lab, sigma=0.6
+        )
+        for name, lab in labs.items()
+    }
+
+
+def test_the_printer_a_sheet_came_from_is_believed():
+    known = with_known_print(LAYOUT, laid_by(PICTURE.patches), "printer calibration")
+    assert read_photo(OPENED, known).reading.knowledge == (Knowledge.PRINTER,)
+
+
+@pytest.mark.parametrize(
+    "other", [Press(dyes=(0.4, -0.35, 0.35)), Press(has_colours=False)], ids=["inks", "no colours"]
+)
+def test_a_printers_name_isnt_believed_against_the_picture(other):
+    wrong = with_known_print(LAYOUT, laid_by(patch_labs(LAYOUT, other)), "printer calibration")
+    read = read_photo(OPENED, wrong).reading
+    assert read.knowledge == (Knowledge.OTHER_PRINT,)
+    assert "doesn't look like" in knowledge_sentence(read.knowledge)
+    assert away(wrong) == pytest.approx(away(LAYOUT), abs=0.3)
 
 
 def test_cells_straight_from_measured_tubes_anchor_the_others():

@@ -1,11 +1,9 @@
 // The device's camera with hints while one aims. Without this file, or a camera, one chooses a file.
-// Sending is upload.js's `post`.
+// Uses upload.js's `post` and `seenAt`.
 "use strict";
 
 const LOOK_PX = 1000; // of the longer side of what is sent to be looked at
 const PAUSE_MS = 400;
-const ASK_MS = 80; // between questions whether it has been looked at
-const MOST_ASKED = 60;
 
 function drawn(video, longest) {
   const scale = Math.min(1, longest / Math.max(video.videoWidth, video.videoHeight));
@@ -80,17 +78,7 @@ class Camera {
     body.append("look", await jpegOf(drawn(this.video, LOOK_PX), 0.8), "look.jpg");
     const answer = await fetch(this.section.dataset.look, { method: "POST", body, headers: { "X-CSRFToken": this.token } });
     if (!answer.ok) throw new Error("no answer");
-    return this.seen((await answer.json()).answer);
-  }
-
-  async seen(where) {
-    for (let asked = 0; asked < MOST_ASKED; asked += 1) {
-      await new Promise((done) => setTimeout(done, ASK_MS));
-      const answer = await fetch(where);
-      if (answer.status === 200) return answer.json();
-      if (answer.status !== 202) break;
-    }
-    throw new Error("no answer");
+    return seenAt((await answer.json()).answer);
   }
 
   async still() {

@@ -1,5 +1,5 @@
 // A student's photograph: looked at before it goes, then sent in pieces that survive a lost link.
-// Without this file the form sends it whole. Uses upload.js's `post`.
+// Without this file the form sends it whole. Uses upload.js's `post` and `seenAt`.
 "use strict";
 
 const LOOK_SIDE_PX = 1000;
@@ -49,7 +49,8 @@ class OwnPhoto {
     try {
       const body = new FormData();
       body.append("look", await smallCopy(file), "look.jpg");
-      const seen = await post(this.form.dataset.look, body, this.token);
+      const { answer } = await post(this.form.dataset.look, body, this.token);
+      const seen = await seenAt(answer);
       this.say(this.words, seen.words.length ? [...seen.words, gettext("Take it again, or hand it in all the same.")] : [gettext("It looks good: hand it in.")]);
     } catch {
       // A kind of picture this browser can't open, or no link just now: it is looked at when it arrives.

@@ -12,6 +12,19 @@ async function post(url, body, token) {
   return answer.json();
 }
 
+const ASK_MS = 80; // between questions whether a look's answer is there
+const MOST_ASKED = 60;
+
+async function seenAt(where) {
+  for (let asked = 0; asked < MOST_ASKED; asked += 1) {
+    await new Promise((done) => setTimeout(done, ASK_MS));
+    const answer = await fetch(where);
+    if (answer.status === 200) return answer.json();
+    if (answer.status !== 202) break;
+  }
+  throw new Error("no answer");
+}
+
 function say(list, name, words) {
   const line = document.createElement("li");
   const who = document.createElement("b");
