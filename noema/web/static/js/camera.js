@@ -115,7 +115,7 @@ class Camera {
     const link = document.createElement("a");
     link.href = `${this.section.dataset.batch}?batch=${this.batch}`;
     link.textContent = this.count === 1 ? gettext("See the photograph being read") : gettext("See the %(count)s photographs being read", { count: this.count });
-    const words = outcome.state === "kept" ? gettext("Taken; aim at the next sheet.") : outcome.words;
+    const words = outcome.state === "kept" ? gettext("Taken; aim at the next sheet. If this one shines or lies in shade, turn it a quarter and take it again: both are read together.") : outcome.words;
     this.taken.replaceChildren(`${words} `, ...(this.count ? [link] : []));
   }
 }
