@@ -159,9 +159,8 @@ def _ways(cell: PaintedCell, hand: Hand, optics: Optics) -> tuple[tuple[Colour, 
     if cell.spectrum is None or len(cell.recipe) < 2 or not (hand.unmixed or hand.marbled):
         return ()
     first, *rest = sorted(range(len(cell.recipe)), key=lambda n: cell.recipe[n].tube.name != WHITE)
-    if hand.marbled:  # what lies in swirls is missing elsewhere
-        elsewhere = (1.0 - _SWIRL * hand.marbled) / (1.0 - hand.marbled)
-        off = [(first, (elsewhere, _SWIRL))]
+    if hand.marbled:
+        off = [(first, (1.0, _SWIRL))]
     else:
         off = [
             (first, (1.0 - hand.unmixed, 1.0 + hand.unmixed)),

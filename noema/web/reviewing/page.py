@@ -78,7 +78,7 @@ class DeskPage:
     key: Sight | None  # drawn beside it, where asked for
     earlier: Earlier | None
     hints: tuple[str, ...]  # about the photograph, and what its reading went by
-    other_print: bool  # it isn't what the assignment's printer lays
+    other_print: str  # said where it isn't what the assignment's printer lays
     place: str  # such as 3 of 24
     before: int | None  # photograph to go back to
     after: int | None
@@ -135,7 +135,9 @@ def desk_page(photograph_id: int) -> DeskPage:
         key=sight_of_key(layout, judgement, look.cell) if look.view == "key" else None,
         earlier=_earlier(attempt),
         hints=_hints(behind.reading),
-        other_print=Knowledge.OTHER_PRINT in _knowledge(behind.reading),
+        other_print=knowledge_sentence(
+            one for one in _knowledge(behind.reading) if one is Knowledge.OTHER_PRINT
+        ),
         place=gettext("decided")
         if queue.number is None
         else gettext("%(number)s of %(waiting)s", number=queue.number, waiting=queue.waiting),
@@ -212,7 +214,8 @@ def _hints(body: Json) -> tuple[str, ...]:
     said = list(hints([SheetFlag(flag) for flag in cast(list[str], body.get("flags", []))]))
     if (count := len(cast(list[object], body.get("photos", [])))) > 1:
         said.append(gettext("Read from %(count)s photographs together.", count=count))
-    said.append(knowledge_sentence(_knowledge(body)))
+    others = (one for one in _knowledge(body) if one is not Knowledge.OTHER_PRINT)
+    said.append(knowledge_sentence(others))
     if (level := cast(float, body.get("sigma_level", 0.0))) >= _LEVEL_SHOWS:
         said.append(
             gettext(

@@ -147,7 +147,7 @@ def test_a_cyan_beyond_the_file_is_moved_outwards_and_doubted_more():
     inside = colours(cyan)
     beyond = colours(cyan, clipped=[0])
     assert np.hypot(*beyond.labs[0][1:]) > np.hypot(*inside.labs[0][1:]) + 3.0
-    assert beyond.doubts[0].sigma > inside.doubts[0].sigma
+    assert beyond.doubts[0].sigma_chroma > inside.doubts[0].sigma_chroma
 
 
 def test_a_wide_file_cuts_less_off_than_srgb():

@@ -21,12 +21,12 @@ class DoubtParameters:
     dark: float = parameter(0.0008, "Veil and noise that don't shrink with the light, linear.")
     well_lit: float = parameter(0.4, "Linear light of paper under which they grow.")
     wider: float = parameter(
-        1.05, "What is left out of the sum: times every sigma.", source="tools/fit_doubt.py"
+        1.08, "What is left out of the sum: times every sigma.", source="tools/fit_doubt.py"
     )
     lamp_untold: float = parameter(
         1.3,
         "The same where no coloured patch tells anything of the lamp.",
-        source="a caution beyond the 0.95 that tools/fit_doubt.py gives: with less, more cells are "
+        source="a caution beyond the 0.86 that tools/fit_doubt.py gives: with less, more cells are "
         "confidently wrong under lamps of narrow bands, as tools/photographs.py measures",
     )
     nudge: float = parameter(0.3, "Step by which slopes are worked out.", unit="Lab")
