@@ -10,7 +10,7 @@ _UNSEEN = {
     "outside": N_("Part of this step lies outside the photograph."),
     "glare": N_("A shine lies over this step."),
     "shadow": N_("A shadow lies over this step."),
-    "clipped": N_("The camera burnt this step out."),
+    "clipped": N_("The camera couldn't hold this colour: too bright, too dark or too intense."),
 }
 _LITTLE_OFF = {
     "dark": N_("a little too dark"),

@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 
 from noema.core.colour.hvc import hvc_of
+from noema.core.photo.parameters.together import TOGETHER
 from noema.core.photo.reading import CellFlag, CellReading, Reading, SheetFlag
 from noema.core.photo.together import read_together, same_paint
 
@@ -39,19 +40,20 @@ def test_one_photograph_stays_as_it_was_read():
 
 
 def test_the_mean_is_weighted_by_how_sure_each_is_and_surer_than_any():
-    sure, unsure = cell(lab=(50.0, 20.0, 10.0), sigma=1.0), cell(lab=(52.0, 20.0, 10.0), sigma=2.0)
+    sure, unsure = cell(lab=(50.0, 20.0, 10.0), sigma=1.0), cell(lab=(50.5, 20.0, 10.0), sigma=2.0)
     (found,) = read_together([reading(sure), reading(unsure)]).cells
-    assert found.lab == pytest.approx((50.4, 20.0, 10.0))
+    assert found.lab == pytest.approx((50.1, 20.0, 10.0))
     assert found.hvc == hvc_of(found.lab)
-    assert found.sigma < 1.2
+    assert found.sigma <= 1.0
     (found,) = read_together([reading(sure), reading(sure)]).cells
-    assert found.sigma == pytest.approx(0.8**0.5)
-    assert found.sigma_value == pytest.approx(0.2 * 0.8**0.5)
+    left = (TOGETHER.shared + (1.0 - TOGETHER.shared) / 2.0) ** 0.5
+    assert found.sigma == pytest.approx(left)
+    assert found.sigma_value == pytest.approx(0.2 * left)
 
 
 def test_what_all_share_stays_however_many_there_are():
     (found,) = read_together([reading(cell())] * 40).cells
-    assert found.sigma == pytest.approx(2.0 * 0.6**0.5, rel=0.02)
+    assert found.sigma == pytest.approx(2.0 * TOGETHER.shared**0.5, rel=0.02)
 
 
 def test_a_cell_comes_from_where_nothing_lies_over_it():
@@ -92,7 +94,7 @@ def test_a_flag_of_the_sheet_stays_only_if_all_have_it():
         (cell(lab=(53.0, 20.0, 10.0)), True),
         (cell(lab=(65.0, 20.0, 10.0)), False),  # painted over
         (cell(lab=(65.0, 20.0, 10.0), flags=(CellFlag.GLARE,)), True),  # nobody can tell
-        (cell(lab=(65.0, 20.0, 10.0), sigma=9.0), True),
+        (cell(lab=(65.0, 20.0, 10.0), sigma=14.0), True),
         (cell(flags=(CellFlag.UNPAINTED,)), False),
     ],
 )

@@ -10,7 +10,7 @@ class TogetherParameters:
     """How far photographs of one sheet err together."""
 
     shared: float = parameter(
-        0.6,
+        0.8,
         "Share of a cell's variance that is the same in all: the print's, the paint's under one "
         "lamp, mostly the camera's.",
         source="tools/photographs.py measures what it does",
