@@ -9,10 +9,10 @@ shine is smooth, where the brush leaves stripes.
 """
 
 from dataclasses import dataclass
+from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import nnls
 
 from noema.core.photo.parameters.sample import SAMPLE, SampleParameters
 from noema.core.photo.sample import LUMINANCE
@@ -42,6 +42,8 @@ NAMES = (
 
 _PAIRS = np.triu_indices(3)
 _WEIGHT = np.where(_PAIRS[0] == _PAIRS[1], 1.0, np.sqrt(2.0))
+_CHOICES = [list(some) for count in range(1, 5) for some in combinations(range(4), count)]
+_STEADY = 1e-12  # share of a trace added to a diagonal: of a grey all ways look alike
 _BESIDE = 1.6  # sides of a square, up to which another lies beside it
 _DIMMEST, _LIGHTEST = 0.005, 0.98  # raw channels of paint
 _LITTLE, _LITTLE_ADDED, _LITTLE_OWN = 0.01, 0.001, 0.003  # added to what a logarithm is taken of
@@ -111,8 +113,27 @@ def _split(together: Floats, usual: Floats, parameters: SampleParameters) -> tup
     weight = _WEIGHT / np.outer(own, own)[_PAIRS]
     ways = [np.outer(one, one) for one in (usual, mixing, np.ones(3))]
     ways.append(np.diag(usual**2 + 1e-3))
-    shares, _ = nnls(np.stack([way[_PAIRS] * weight for way in ways], 1), together[_PAIRS] * weight)
+    columns = np.stack([way[_PAIRS] * weight for way in ways], axis=1)
+    shares = _least_squares(columns, together[_PAIRS] * weight)
     return float(np.sqrt(shares[2])), float(np.sqrt(shares[3]))
+
+
+def _least_squares(columns: Floats, wanted: Floats) -> Floats:
+    """Solve columns (m, 4) for wanted (m,) with nothing below 0: the best of all choices of them.
+
+    SciPy's solver gives the same, and takes longer to load than a photograph to read.
+    """
+    best, least = np.zeros(columns.shape[1]), float(wanted @ wanted)
+    gram, aim = columns.T @ columns, columns.T @ wanted
+    gram += _STEADY * np.trace(gram) * np.eye(len(gram))
+    for chosen in _CHOICES:
+        shares = np.linalg.solve(gram[np.ix_(chosen, chosen)], aim[chosen])
+        if (shares >= 0.0).all():
+            left = float(np.sum((columns[:, chosen] @ shares - wanted) ** 2))
+            if left < least:
+                best, least = np.zeros(columns.shape[1]), left
+                best[chosen] = shares
+    return best
 
 
 def _smoothness(luminance: Floats, places_mm: Floats) -> tuple[float, float]:
