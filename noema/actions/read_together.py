@@ -77,8 +77,10 @@ def judge_attempt(
 def _as_one(session: Session, lead: PhotoRow, sheet: SheetRow) -> _Own | None:
     """Read an attempt's photographs together; None where there is only one."""
     others = led_by(session, lead.id)
+    if not others:
+        return None
     read = [own for one in (lead, *others) if (own := _own_reading(session, one, sheet))]
-    if not others or len(read) < 2:
+    if len(read) < 2:
         return None
     named = ",".join(str(own.number) for own in read)
     basis = f"together:{hashlib.sha256(named.encode()).hexdigest()[:_DIGITS]}"

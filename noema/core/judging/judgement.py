@@ -8,7 +8,7 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
 
-JUDGE_VERSION = "noema-judge/7"
+JUDGE_VERSION = "noema-judge/8"
 """Changes whenever the same reading would be judged otherwise."""
 
 

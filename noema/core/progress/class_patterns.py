@@ -218,7 +218,7 @@ _SAID: Mapping[FindingKind, tuple[str, str]] = {
     ),
     FindingKind.COLOURED: (
         N_("colour stands where grey was asked"),
-        N_("Mix from the two ends of the row only, with clean water."),
+        N_("Change the water, and start from clean piles."),
     ),
     FindingKind.CONTAMINATED: (
         N_("a tube isn't clean"),

@@ -15,7 +15,7 @@ from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag
 from noema.core.words.findings import finding_words
 from noema.core.words.reasons import reason_words
-from tests.core.exercises.grounds import asked, choose
+from tests.core.exercises.grounds import asked, choose, plain
 from tests.core.judging.readings import SPLIT, mixed, read_labs
 
 WHEEL = asked("colour-wheel", choose(hues=12), "split-six+black")
@@ -279,3 +279,24 @@ def test_a_swap_across_the_place_where_a_ring_closes_is_found():
     first, last = WHEEL.cells[0], WHEEL.cells[-1]
     finding = found(WHEEL, {first.id: last.lab, last.id: first.lab})[0]
     assert (finding.kind, set(finding.cells)) == (FindingKind.SWAPPED, {first.id, last.id})
+
+
+def test_colour_where_grey_was_asked_is_found_whatever_the_tolerances():
+    scale = plain(7)
+    step = scale.cells[3]
+    lightness = step.lab[0]
+
+    def judged(lab):
+        reading = read_labs(scale, {step.id: lab})
+        return judge(reading, scale, Key.NAMED, Level.BEGINNER)
+
+    orange = judged((lightness, 30.0, 45.0))
+    [finding] = [one for one in orange.findings if one.kind is FindingKind.COLOURED]
+    assert finding.cells == (step.id,)
+    assert "orange where grey was asked" in finding_words(finding, orange)
+    told = next(cell for cell in orange.cells if cell.id == step.id)
+    assert told.verdict in (Verdict.DRIFTS, Verdict.OFF)
+    assert "leans to orange" in reason_words(told.reason).lower()
+    nobodys = judged((lightness, 1.0, 3.0))
+    assert FindingKind.COLOURED not in [one.kind for one in nobodys.findings]
+    assert next(c for c in nobodys.cells if c.id == step.id).verdict is Verdict.HOLDS
