@@ -24,7 +24,7 @@ from noema.core.exercises.catalogue import FIRST_KIND, KINDS, kind_of
 from noema.core.exercises.media import Medium
 from noema.core.photo.knowledge import Knowledge
 from noema.core.photo.read import read_photo
-from noema.core.photo.reading import CellFlag, SheetFlag
+from noema.core.photo.reading import CellFlag, Reading, SheetFlag
 from noema.core.photo.together import read_together
 from noema.core.pigments.shelf import builtin_set
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
@@ -38,7 +38,7 @@ from noema.stand_ins.painter import Hand, lively
 from noema.stand_ins.printer import load_paper, patch_labs
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.sitting import recipe_of
-from noema.stand_ins.studio import take_picture
+from noema.stand_ins.studio import TakenPicture, take_picture
 
 FIRST_SEED = 50_000  # kept apart from the seeds used while building
 KNOWN, UNSEEN, THREE, ELSEWHERE = "+known", "+unseen", "+three", "+elsewhere"
@@ -158,10 +158,15 @@ def measure(seed: int, preset: str, width_px: int) -> Measured | None:
         other = load_paper(np.random.default_rng([seed, 9]), 1.0)
         layout = with_known_print(layout, patch_labs(layout, other), seed)
     reading = read_together([read_photo(open_photo(p.jpeg), layout).reading for p in pictures])
+    return measured_by(reading, pictures)
+
+
+def measured_by(reading: Reading, pictures: Sequence[TakenPicture]) -> Measured | None:
+    """Hold a reading of one sheet against the truth; None where no sheet was found."""
     if not reading.found:
         return None
     errors, before = [], None
-    for cell, truth in zip(reading.cells, picture.truth, strict=True):
+    for cell, truth in zip(reading.cells, pictures[0].truth, strict=True):
         if truth.lab is None:
             continue
         lightness = None if cell.flags else cell.lab[0] - truth.lab[0]
@@ -238,6 +243,19 @@ def main() -> None:
         print(f"{SPOILED}: {1 - wrong / int(how_many):.1%} refused, or flagged where spoiled")
         return
     sheets = list(measured(preset, int(how_many), int(width_px), int(first)))
+    print(told_of(preset, sheets))
+    if KNOWN in preset or ELSEWHERE in preset:
+        print(told_of_printer(sheets))
+
+
+def told_of_printer(sheets: Sequence[Measured | None]) -> str:
+    """Say on how many sheets the printer was believed."""
+    read = [sheet for sheet in sheets if sheet]
+    return f"printer believed on {sum(one.believed for one in read)} of {len(read)} sheets"
+
+
+def told_of(name: str, sheets: Sequence[Measured | None]) -> str:
+    """Say how far readings are from the truth."""
     read = [sheet for sheet in sheets if sheet]
     cells = [cell for sheet in read for cell in sheet.cells]
     plain = [cell for cell in cells if not cell.flagged]
@@ -246,18 +264,16 @@ def main() -> None:
     steps = np.abs([cell.step for cell in cells if cell.step is not None])
     covers = np.mean(value <= 2 * np.array([cell.sigma_value for cell in plain]))
     wrong = np.mean([not c.flagged and c.away > _FAR and c.sigma < _SURE * c.away for c in cells])
-    print(
-        f"{preset}: {len(read)} of {how_many} found; "
+    return (
+        f"{name}: {len(read)} of {len(sheets)} found; "
         f"CIEDE2000 {np.median(away):.2f} / {np.percentile(away, 95):.2f}; "
         f"value {np.median(value):.3f} / {np.percentile(value, 95):.3f}; "
         f"steps of L* {np.median(steps):.2f} / {np.percentile(steps, 95):.2f}; "
         f"confident wrong {wrong:.1%}; flagged {np.mean([c.flagged for c in cells]):.1%}; "
         f"two sigma cover {np.mean(away <= 2 * sigma):.1%} (value {covers:.1%}); "
-        f"sigma / error in the middle {np.median(sigma) / np.median(away):.2f}"
+        f"sigma / error in the middle {np.median(sigma) / np.median(away):.2f}\n"
+        + told_of_shine([sheet.cells for sheet in read])
     )
-    print(told_of_shine([sheet.cells for sheet in read]))
-    if KNOWN in preset or ELSEWHERE in preset:
-        print(f"printer believed on {sum(one.believed for one in read)} of {len(read)} sheets")
 
 
 if __name__ == "__main__":

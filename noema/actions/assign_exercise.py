@@ -13,7 +13,7 @@ from noema.formats.options_json import options_to_json
 from noema.formats.set_json import set_to_body
 from noema.store.assignments import NewAssignment, add_assignment, stem_taken
 from noema.store.classes import class_of_school
-from noema.store.printers import usual_printer
+from noema.store.printers import add_printer, usual_printer
 from noema.store.revisions import NewRevision, add_revision
 
 
@@ -56,7 +56,8 @@ def assign_exercise(
         shows_parts=chosen.shows_parts,
         due_week=due_week,
         assigned_by=teacher_id,
-        printer_id=usual_printer(session, school_id),
+        printer_id=usual_printer(session, school_id)
+        or add_printer(session, school_id, gettext("Our printer")),
     )
     assignment_id = add_assignment(session, new)
     held = NewRevision(

@@ -9,7 +9,7 @@ from noema.core.errors import BadFile, BadPicture, Refused
 from noema.core.language import gettext
 from noema.core.photo.card import ReferenceCard
 from noema.core.photo.hints import hints
-from noema.core.photo.knowledge import Knowledge, Known, Srgb
+from noema.core.photo.knowledge import LEARNED_SOURCE, Knowledge, Known, Srgb
 from noema.core.photo.print_colours import combined, look_of_reading, look_of_samples
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import Reading
@@ -41,7 +41,7 @@ _BY_METER = "measured with a colour meter"
 class KnownPrinter:
     """What is known of a printer's colours by now."""
 
-    source: str  # for the layout: printer calibration or meter
+    source: str  # for the layout: printer calibration, meter or learned
     labs: dict[Srgb, Known]
 
 
@@ -132,10 +132,19 @@ def choose_printer(
     return len(numbers)
 
 
-def known_printer(printer: Printer | None) -> KnownPrinter | None:
-    """Put together all looks at a printer; None while it hasn't been calibrated."""
-    if printer is None or not printer.looks:
+def known_printer(printer: Printer | None, camera: str | None = None) -> KnownPrinter | None:
+    """Put together all looks at a printer, or what was learned of it from its sheets.
+
+    None while nothing is known. For a photograph's camera: what other cameras' photographs tell.
+    """
+    if printer is None:
         return None
+    if not printer.looks:
+        if printer.learned is None:
+            return None
+        learned = printer.learned.print
+        labs = learned.labs if camera is None else learned.for_camera(camera)
+        return KnownPrinter(source=LEARNED_SOURCE, labs=dict(labs))
     source = "meter" if all(one.source == "meter" for one in printer.looks) else None
     labs = combined([look.labs for look in printer.looks])
     return KnownPrinter(source=source or "printer calibration", labs=labs)

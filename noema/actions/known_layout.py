@@ -51,7 +51,7 @@ def known_layout(
     """Give a sheet's layout with its printer's colours, its measured tubes, a card, an outline."""
     layout = layout_from_json(layouts_of_sheets(session, [sheet.id])[sheet.id])
     known = layout
-    printer = known_printer(printer_of_assignment(session, sheet.assignment_id))
+    printer = known_printer(printer_of_assignment(session, sheet.assignment_id), photo.camera)
     if printer is not None:
         known = with_known_print(known, printer.labs, printer.source)
     known = with_known_tubes(known, _measured_tubes(exercise))

@@ -4,9 +4,12 @@ Doing it twice changes nothing: a reading exists once for a photograph, a sheet 
 reader, and the photograph's row is held while it is read.
 """
 
+from dataclasses import replace
+
 from sqlalchemy.orm import Session
 
 from noema.actions.known_layout import known_layout
+from noema.actions.learn_printer import ask_to_learn
 from noema.actions.read_together import join_attempt, judge_attempt
 from noema.actions.show_photograph import show_photograph
 from noema.actions.work_out_exercise import exercise_of, for_sheet
@@ -31,6 +34,7 @@ from noema.store.photographs import (
     beside_photo,
     handed_in_by,
     photo_to_read,
+    set_camera,
     set_photo_state,
 )
 from noema.store.queue import queue_reading
@@ -56,6 +60,7 @@ def read_photograph(session: Session, files: FileStore, photograph_id: int) -> N
     except BadPicture as wrong:
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=str(wrong))
         return
+    photo = _taken_with(session, photo, picture.camera)
     if photo.sheet_id is not None and beside_photo(session, photo.id).outline is not None:
         _read_as_placed(session, files, photo, picture)
         return
@@ -67,6 +72,11 @@ def read_photograph(session: Session, files: FileStore, photograph_id: int) -> N
     sheet = _sheet_of(session, photo, picture, found, own)
     if sheet is not None:
         read_sheet(session, files, photo, sheet, picture, found)
+
+
+def _taken_with(session: Session, photo: PhotoRow, camera: str) -> PhotoRow:
+    set_camera(session, photo.id, camera)
+    return replace(photo, camera=camera)
 
 
 def _read_as_placed(session: Session, files: FileStore, photo: PhotoRow, picture: Picture) -> None:
@@ -177,6 +187,7 @@ def read_sheet(
         reason = "\n".join(hints(reading.flags)[:2])
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, sheet_id=sheet.id, reason=reason)
         return reading
+    ask_to_learn(session, sheet.assignment_id)
     if sheet.student_id is not None:  # a teacher's own sheet is a key, not an attempt
         alone = photo.lead_id is None and not is_judged(session, photo.id)
         if alone and join_attempt(session, photo, sheet, reading):

@@ -21,7 +21,7 @@ from noema.formats.plain import Json, from_plain, to_plain
 
 _LAYOUT = N_("layout")
 _DIGITS = {"polygon_mm": 3, "corners_mm": 3}
-_UNKNOWN: Json = {"lab": None, "lab_sigma": None, "lab_source": None}
+_UNKNOWN: Json = {"lab": None, "lab_sigma": None, "lab_source": None, "lab_gain": None}
 
 
 def layout_to_json(layout: Layout) -> Json:

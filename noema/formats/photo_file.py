@@ -72,6 +72,7 @@ def check_photo(data: bytes) -> PhotoFile:
 def open_photo(data: bytes) -> Picture:
     """Open a file that was checked, upright, with what its numbers mean."""
     with _opened(data) as (image, found):
+        camera = _camera_of(image)
         if found.coded_by == "HEIF":
             # Its own turn is in the file's frame and already followed; EXIF only repeats it.
             rgb = made_smaller(np.asarray(image.convert("RGB"), dtype=np.uint8))
@@ -79,8 +80,10 @@ def open_photo(data: bytes) -> Picture:
             rgb = decode_picture(data, found.megapixels)
     space = None if found.icc is None else space_of(found.icc)
     if space is None:
-        return Picture(rgb=rgb)
-    return Picture(rgb=rgb, linear=space.linear, to_wide=space.to_wide, icc=found.icc)
+        return Picture(rgb=rgb, camera=camera)
+    return Picture(
+        rgb=rgb, linear=space.linear, to_wide=space.to_wide, icc=found.icc, camera=camera
+    )
 
 
 def upright_size(data: bytes) -> tuple[int, int]:
@@ -108,7 +111,8 @@ def for_browsers(data: bytes) -> tuple[bytes, str]:
     return data, "image/jpeg"
 
 
-_ORIENTATION = 0x0112  # EXIF
+_ORIENTATION, _MAKE, _MODEL = 0x0112, 0x010F, 0x0110  # EXIF
+_LONGEST_NAME = 80  # characters of a camera's
 _ON_ITS_SIDE = (5, 6, 7, 8)
 
 
@@ -127,6 +131,14 @@ def _opened(data: bytes) -> Iterator[tuple[Image.Image, PhotoFile]]:
         ) from wrong
     except _DAMAGED as wrong:
         raise BadPicture(gettext("The picture is damaged or cut short: send it again.")) from wrong
+
+
+def _camera_of(image: Image.Image) -> str:
+    """Give make and model of what took a picture; empty where the file doesn't say."""
+    exif = image.getexif()
+    said = (exif.get(tag) for tag in (_MAKE, _MODEL))
+    words = " ".join(one for one in said if isinstance(one, str)).replace("\0", " ").split()
+    return " ".join(words)[:_LONGEST_NAME]
 
 
 def _header(image: Image.Image) -> PhotoFile:

@@ -9,11 +9,17 @@ from procrastinate import App, JobContext, PsycopgConnector, RetryStrategy
 from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
 from noema.jobs.judge_assignment import judge_behind
+from noema.jobs.learn_printer import learn_one
 from noema.jobs.read_photograph import read_one
 from noema.jobs.reread_photograph import reread_one
 from noema.jobs.sweep import sweep_all
 from noema.store.engine import Sessions
-from noema.store.queue import JUDGE_ASSIGNMENT, READ_PHOTOGRAPH, REREAD_PHOTOGRAPH
+from noema.store.queue import (
+    JUDGE_ASSIGNMENT,
+    LEARN_PRINTER,
+    READ_PHOTOGRAPH,
+    REREAD_PHOTOGRAPH,
+)
 
 _LOG = logging.getLogger(__name__)
 
@@ -41,6 +47,14 @@ def make_worker(
     )
     def reread_photograph(photograph_id: int) -> None:
         reread_one(sessions, files, photograph_id)
+
+    @app.task(
+        name=LEARN_PRINTER,
+        pass_context=False,
+        retry=RetryStrategy(max_attempts=_TRIES, wait=1),
+    )
+    def learn_printer(printer_id: int) -> None:
+        learn_one(sessions, printer_id)
 
     @app.task(
         name=JUDGE_ASSIGNMENT,

@@ -17,7 +17,7 @@ Pixels = NDArray[np.float32]
 
 PAGE_WIDTH_MM = 210.0
 _EYE = 2.0  # page widths from lens to desk
-_EXIF_ORIENTATION = 0x0112
+_EXIF_ORIENTATION, _EXIF_MODEL = 0x0112, 0x0110
 _TURNS = {1: 0, 6: 1, 3: 2, 8: 3}  # EXIF value: quarter turns the stored picture is off by
 _LIFTED_OVER = 0.06  # of the picture's width, over which a phone looks when it lifts dark parts
 _COARSE = 8  # pixels over which geometry is worked out once
@@ -192,6 +192,8 @@ def _developed(picture: Pixels, shot: Shot) -> bytes:
     image = Image.fromarray(np.ascontiguousarray(stored))
     exif = Image.Exif()
     exif[_EXIF_ORIENTATION] = shot.orientation
+    if shot.model:
+        exif[_EXIF_MODEL] = shot.model
     out = BytesIO()
     image.save(out, "JPEG", quality=shot.quality, exif=exif, icc_profile=icc_profile(shot.space))
     return out.getvalue()

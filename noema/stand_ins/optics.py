@@ -64,22 +64,35 @@ class Optics:
         return np.asarray(grey + self.liveliness * (linear - grey))
 
 
-def draw_optics(
-    rng: Generator, preset: str, kinds: Kinds = Kinds.USUAL, stacked: bool | None = None
-) -> Optics:
-    """Take some phone under some lamp: daylight for `easy`, whatever hangs there otherwise.
+def draw_lamp(rng: Generator, preset: str, kinds: Kinds = Kinds.USUAL) -> str:
+    """Take some lamp: daylight for `easy`, whatever hangs there otherwise."""
+    return str(rng.choice(_DAYLIGHT[kinds] + (() if preset == "easy" else _OTHER_LAMPS[kinds])))
 
-    Whether its sensor has layers instead of filters may be given.
+
+def draw_optics(
+    rng: Generator,
+    preset: str,
+    kinds: Kinds = Kinds.USUAL,
+    *,
+    stacked: bool | None = None,
+    lamp: str | None = None,
+    phone: Generator | None = None,
+) -> Optics:
+    """Take some phone under some lamp; either may be given.
+
+    Whether its sensor has layers instead of filters may be given, too.
     """
     easy = preset == "easy"
     lamps = _table("lamps.csv")
-    lamp = str(rng.choice(_DAYLIGHT[kinds] + (() if easy else _OTHER_LAMPS[kinds])))
+    drawn = draw_lamp(rng, preset, kinds)
+    lamp = lamp or drawn
     power = lamps[lamp]
     if not easy:  # some daylight comes in as well
         power = power + rng.uniform(0.0, 0.8) * lamps["D65"]
-    own = rng.spawn(1)[0]
+    own = rng.spawn(1)[0] if phone is None else phone
+    body = phone or rng
     layers = own.random() < STACKED if stacked is None else stacked
-    filters = _bent(_draw_filters(own, kinds), rng)
+    filters = _bent(_draw_filters(own, kinds), body)
     sensor = _stacked(own) if layers and kinds is Kinds.USUAL else filters
     raw = power[:, None] * sensor
     balance = 1.0 / raw.sum(axis=0)
@@ -88,7 +101,7 @@ def draw_optics(
     return Optics(
         sees=raw * balance,
         matrix=_matrix(reference / reference.sum(axis=0)),
-        liveliness=float(np.exp(rng.normal(0.03, 0.04 if easy else 0.09))),
+        liveliness=float(np.exp(body.normal(0.03, 0.04 if easy else 0.09))),
         lamp=lamp,
     )
 

@@ -10,6 +10,7 @@ PRESETS = {"easy": 0.0, "class": 1.0, "hard": 1.0, "bad": 1.0}
 """Preset: how ordinary the printer and paper are."""
 
 _P3_SHARE = 0.4  # of phones write a wider colour space
+_CONTRAST_A_PICTURE = 0.03  # one sigma of what a phone's curve changes with what it sees
 _VERY_VIVID, _LIFTING = 0.15, 0.25  # shares of phones
 
 
@@ -39,6 +40,7 @@ class Shot:
     space: Space = Space.SRGB
     quality: int = 90  # JPEG
     orientation: int = 1  # EXIF
+    model: str = ""  # EXIF: which phone took it
 
 
 def aim(preset: str, rng: Generator) -> Shot:
@@ -63,6 +65,21 @@ def aim(preset: str, rng: Generator) -> Shot:
         wrinkle_mm=rng.uniform(0.0, 1.2),
         lens=rng.normal(0.0, 0.012),
         blur_px=rng.uniform(0.8, 4.0),
+    )
+
+
+def by_phone(shot: Shot, phone: Generator, preset: str, rng: Generator) -> Shot:
+    """Take a picture with a certain phone: what is its own is the same in all of its pictures."""
+    own = _careful(phone) if preset == "easy" else _ordinary(phone)
+    return replace(
+        shot,
+        contrast=own.contrast + rng.normal(0.0, _CONTRAST_A_PICTURE),
+        local_tone=own.local_tone,
+        lens=own.lens,
+        vignette=own.vignette,
+        noise=own.noise,
+        space=own.space,
+        quality=own.quality,
     )
 
 

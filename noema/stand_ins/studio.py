@@ -1,7 +1,7 @@
 """From a layout and its PDF to a photograph and the truth behind it."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.random import default_rng
@@ -16,9 +16,10 @@ from noema.stand_ins.mishap import Mishap, bad_luck, spoil_page, spoil_shot
 from noema.stand_ins.optics import draw_optics
 from noema.stand_ins.painter import Hand, PaintedCell, intend, paint
 from noema.stand_ins.printer import Press, load_paper, patch_labs, print_page
-from noema.stand_ins.shot import PRESETS, aim
+from noema.stand_ins.shot import PRESETS, aim, by_phone
 
 FULL_SIZE_PX = (4032, 3024)
+_PHONES = 12  # keeps their draws apart
 _PAGE_FINER = 1.6  # how much finer than the photograph the page is drawn
 _MOST_PX_PER_MM = 8.0
 
@@ -48,11 +49,14 @@ def take_picture(
     kinds: Kinds = Kinds.USUAL,
     again: int = 0,
     press: Press | None = None,
+    phone: int | None = None,
+    lamp: str | None = None,
 ) -> TakenPicture:
     """Paint and photograph one sheet; the same seed gives the same bytes.
 
     `again` counts further photographs of the same sheet by the same phone under the same lamp. A
-    press may be given, where several sheets come from one printer.
+    press may be given, where several sheets come from one printer, a phone by its number, where it
+    took several, and the room's lamp.
     """
     if preset not in PRESETS:
         raise Refused(f"There is no preset “{preset}”: choose one of {', '.join(PRESETS)}.")
@@ -62,12 +66,16 @@ def take_picture(
     press = press or drawn
     truth = intend(layout, hand, rng, kinds)
     finest = _PAGE_FINER * size_px[0] / layout.width_mm
-    optics = draw_optics(rng, preset, kinds)
+    body = None if phone is None else default_rng([phone, _PHONES])
+    optics = draw_optics(rng, preset, kinds, lamp=lamp, phone=body)
     printed = print_page(pdf, pdf_page, press, min(finest, _MOST_PX_PER_MM), optics)
     page = paint(printed, layout, truth, hand, rng, optics)
     rng = default_rng([seed, again]) if again else rng
     mishap = mishap or (bad_luck(rng) if preset == "bad" else Mishap())
-    shot = spoil_shot(aim("class" if preset == "bad" else preset, rng), mishap, rng)
+    shot = aim("class" if preset == "bad" else preset, rng)
+    if phone is not None and body is not None:
+        shot = replace(by_phone(shot, body, preset, rng), model=f"Phone {phone}")
+    shot = spoil_shot(shot, mishap, rng)
     spoil_page(page, layout, mishap, rng)
     jpeg, shine = expose(page, shot, size_px, rng, printed)
     return TakenPicture(

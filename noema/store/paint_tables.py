@@ -51,6 +51,8 @@ class PrinterRow(Base):
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     name: Mapped[str] = mapped_column(String(60))
     measured: Mapped[list[Json]]  # each time: how, and Lab and sigma by what was sent
+    learned: Mapped[Json | None]  # the same from photographs of its sheets, and which they were
+    learns_from: Mapped[datetime | None]  # since when its ink and paper are what they are
     made_at: Mapped[datetime] = made_now()
 
 

@@ -42,6 +42,7 @@ class PhotoRow:
     code: str | None  # of that sheet
     picture_gone: bool  # its bytes were removed for good
     lead_id: int | None  # the photograph it is read together with
+    camera: str  # make and model of what took it, as far as the file says
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -271,6 +272,11 @@ def set_shown(session: Session, photo: PhotoRow, sha256: str) -> None:
     )
 
 
+def set_camera(session: Session, photograph_id: int, camera: str) -> None:
+    """Keep what a photograph was taken with."""
+    session.get_one(Photograph, photograph_id).camera = camera
+
+
 def set_outline(session: Session, photograph_id: int, outline: Json) -> None:
     """Keep where a teacher placed a photograph's cells."""
     session.get_one(Photograph, photograph_id).outline = outline
@@ -308,4 +314,5 @@ def _row(photo: Photograph, student: str | None, code: str | None) -> PhotoRow:
         code=code,
         picture_gone=photo.picture_gone_at is not None,
         lead_id=photo.lead_id,
+        camera=photo.camera or "",
     )

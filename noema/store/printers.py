@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import UTC, date, datetime
 from typing import cast
 
 from sqlalchemy import func, select, update
@@ -11,9 +12,12 @@ from noema.core.errors import NotFound, Refused
 from noema.core.language import gettext
 from noema.core.photo.card import ReferenceCard
 from noema.core.photo.knowledge import Known, Srgb
+from noema.core.photo.learned_print import LearnedPrint
 from noema.store.base import Json
 from noema.store.paint_tables import CardRow, PrinterRow
 from noema.store.tables import Assignment, SchoolClass
+
+_DIGITS = 4
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -27,12 +31,22 @@ class PrinterLook:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Learned:
+    """What a printer was learned to lay from photographs of its sheets, and which they were."""
+
+    print: LearnedPrint
+    counted: int  # photographs of its sheets there were then, whether they helped or not
+
+
+@dataclass(frozen=True, kw_only=True)
 class Printer:
     """A school's printer."""
 
     id: int
     name: str
     looks: tuple[PrinterLook, ...]
+    learned: Learned | None  # None while nothing is
+    learns_from: datetime | None  # since when its ink and paper are what they are
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -64,6 +78,21 @@ def printer_of_assignment(session: Session, assignment_id: int) -> Printer | Non
     return None if row is None else _printer(row)
 
 
+def printer_to_learn(session: Session, printer_id: int) -> Printer | None:
+    """Which printer is this, if nobody calibrated it? Locked, so that no other job learns it."""
+    question = select(PrinterRow).where(
+        PrinterRow.id == printer_id, func.jsonb_array_length(PrinterRow.measured) == 0
+    )
+    row = session.scalar(question.with_for_update())
+    return None if row is None else _printer(row)
+
+
+def set_learned(session: Session, printer_id: int, learned: Learned) -> None:
+    """Keep what a printer was learned to lay."""
+    session.get_one(PrinterRow, printer_id).learned = _learned_to_json(learned)
+    session.flush()
+
+
 def add_printer(session: Session, school_id: int, name: str) -> int:
     """Add a printer and give its number."""
     same = select(PrinterRow.id).where(PrinterRow.school_id == school_id, PrinterRow.name == name)
@@ -92,7 +121,10 @@ def set_printer(session: Session, assignment_id: int, printer_id: int | None) ->
 
 
 def usual_printer(session: Session, school_id: int) -> int | None:
-    """Which printer did a school print on last? Before it did: the calibrated one it added last."""
+    """Which printer did a school print on last? Before it did: the one it added last.
+
+    A calibrated one goes before.
+    """
     given = session.execute(
         select(Assignment.printer_id)
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
@@ -104,15 +136,18 @@ def usual_printer(session: Session, school_id: int) -> int | None:
         return int(given.printer_id)
     return session.scalar(
         select(PrinterRow.id)
-        .where(PrinterRow.school_id == school_id, func.jsonb_array_length(PrinterRow.measured) > 0)
-        .order_by(PrinterRow.id.desc())
+        .where(PrinterRow.school_id == school_id)
+        .order_by((func.jsonb_array_length(PrinterRow.measured) > 0).desc(), PrinterRow.id.desc())
         .limit(1)
     )
 
 
 def forget_looks(session: Session, school_id: int, printer_id: int) -> None:
-    """Begin a printer's calibration anew."""
-    _row(session, school_id, printer_id).measured = []
+    """Begin a printer's calibration anew; what was learned of it is forgotten as well."""
+    row = _row(session, school_id, printer_id)
+    row.measured = []
+    row.learned = None
+    row.learns_from = datetime.now(UTC)
     session.flush()
 
 
@@ -172,29 +207,73 @@ def _row(session: Session, school_id: int, printer_id: int) -> PrinterRow:
 
 def _printer(row: PrinterRow) -> Printer:
     looks = tuple(_look_from_json(one) for one in row.measured)
-    return Printer(id=row.id, name=row.name, looks=looks)
+    return Printer(
+        id=row.id,
+        name=row.name,
+        looks=looks,
+        learned=None if row.learned is None else _learned_from_json(row.learned),
+        learns_from=row.learns_from,
+    )
 
 
 def _look_to_json(look: PrinterLook) -> Json:
-    labs = {
-        "-".join(str(part) for part in sent): [*known.lab, known.sigma]
-        for sent, known in look.labs.items()
-    }
     return {
         "how": look.how,
         "source": look.source,
-        "labs": labs,
+        "labs": _labs_to_json(look.labs),
         "photograph": look.photograph_sha256,
     }
 
 
 def _look_from_json(body: Json) -> PrinterLook:
-    labs = {}
-    for name, values in cast(dict[str, Sequence[float]], body["labs"]).items():
-        red, green, blue = (int(part) for part in name.split("-"))
-        lightness, a, b, sigma = values
-        labs[red, green, blue] = Known(lab=(lightness, a, b), sigma=sigma)
     photograph = cast(str | None, body.get("photograph"))  # earlier looks don't name theirs
     return PrinterLook(
-        how=str(body["how"]), source=str(body["source"]), labs=labs, photograph_sha256=photograph
+        how=str(body["how"]),
+        source=str(body["source"]),
+        labs=_labs_from_json(body["labs"]),
+        photograph_sha256=photograph,
     )
+
+
+def _learned_to_json(learned: Learned) -> Json:
+    found = learned.print
+    return {
+        "labs": _labs_to_json(found.labs),
+        "without": {camera: _labs_to_json(labs) for camera, labs in found.without.items()},
+        "photographs": found.photographs,
+        "since": found.since.isoformat(),
+        "counted": learned.counted,
+    }
+
+
+def _learned_from_json(body: Json) -> Learned:
+    without = cast(dict[str, object], body["without"])
+    found = LearnedPrint(
+        labs=_labs_from_json(body["labs"]),
+        without={camera: _labs_from_json(labs) for camera, labs in without.items()},
+        photographs=cast(int, body["photographs"]),
+        since=date.fromisoformat(str(body["since"])),
+    )
+    return Learned(print=found, counted=cast(int, body["counted"]))
+
+
+def _labs_to_json(labs: Mapping[Srgb, Known]) -> Json:
+    """Write Lab, sigma and, where greys share one, a dot gain, by what was sent."""
+    return {
+        "-".join(str(part) for part in sent): [
+            *(round(part, _DIGITS) for part in (*known.lab, known.sigma)),
+            *([] if known.gain is None else [round(known.gain, _DIGITS)]),
+        ]
+        for sent, known in labs.items()
+    }
+
+
+def _labs_from_json(body: object) -> dict[Srgb, Known]:
+    labs = {}
+    for name, values in cast(dict[str, Sequence[float]], body).items():
+        red, green, blue = (int(part) for part in name.split("-"))
+        lightness, a, b, sigma, *gain = values
+        labs[red, green, blue] = Known(
+            lab=(lightness, a, b), sigma=sigma, gain=gain[0] if gain else None
+        )
+    return labs

@@ -9,9 +9,10 @@ from noema.store.engine import driver_connection
 READ_PHOTOGRAPH = "read_photograph"
 REREAD_PHOTOGRAPH = "reread_photograph"
 JUDGE_ASSIGNMENT = "judge_assignment"
+LEARN_PRINTER = "learn_printer"
 """The jobs' names; `noema.jobs` does them."""
 
-_LATER = -10
+_LATER, _AFTER_READING = -10, -5
 _QUEUE = App(connector=SyncPsycopgConnector())
 
 
@@ -28,6 +29,13 @@ def queue_rereading(session: Session, photograph_id: int) -> None:
     connection = driver_connection(session)
     job = _QUEUE.configure_task(REREAD_PHOTOGRAPH, connection=connection, priority=_LATER)
     job.defer(photograph_id=photograph_id)
+
+
+def queue_learning(session: Session, printer_id: int) -> None:
+    """Ask for a printer to be learned, after everything that waits to be read."""
+    connection = driver_connection(session)
+    job = _QUEUE.configure_task(LEARN_PRINTER, connection=connection, priority=_AFTER_READING)
+    job.defer(printer_id=printer_id)
 
 
 def queue_judging(session: Session, assignment_id: int) -> None:

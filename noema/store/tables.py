@@ -225,6 +225,7 @@ class Photograph(Base):
     state: Mapped[str] = mapped_column(String(20), default=PhotoState.READING.value)
     reason: Mapped[str | None] = mapped_column(String(300))  # why it isn't read, for people
     code_seen: Mapped[str | None] = mapped_column(String(40))  # a code that is none of ours
+    camera: Mapped[str | None] = mapped_column(String(80))  # make and model, as the file says
     outline: Mapped[Json | None]  # where a teacher placed the cells
     # The photograph this one is read together with; deferred, for an archive may hold the two in
     # any order.

@@ -62,6 +62,13 @@ class ColourFit:
         mapped = root_terms(seen) @ self.mean.T
         return np.asarray(mapped + self.residuals.of(mapped)[0] / weight_of(mapped))
 
+    def joint_covariance(self, seen: Floats) -> Floats:
+        """Give the covariance (3n, 3n) of what the map is off by in all of those together."""
+        terms = root_terms(seen)
+        blocks = self.covariance.reshape(OUT, TERMS, OUT, TERMS)
+        joint = np.einsum("nt,itju,mu->nimj", terms, blocks, terms)
+        return np.asarray(joint.reshape(OUT * len(seen), OUT * len(seen)))
+
     def covariances_of(self, seen: Floats) -> tuple[Floats, Floats]:
         """Give the covariances (n, 3, 3) of those: the map's, and of what no map takes away."""
         terms = root_terms(seen)
@@ -151,18 +158,19 @@ def fit_colour(
     training: TrainingSamples | None = None,
     *,
     of_ink: bool = False,
+    shares: Floats | None = None,
     parameters: ColourParameters = COLOUR,
 ) -> ColourFit:
-    """Weigh usual cameras against what is known of this one; give its map of paint, or of ink."""
+    """Weigh usual cameras against what is known of this one; give its map of paint, or of ink.
+
+    How much to go by each kind of camera and lamp may be given, (k,).
+    """
     usual = _usual()
     fits = [(one.mean, one.covariance) for one in usual]
-    likely = np.log([one.share for one in usual])
     if training is not None:
-        moved = [_moved(training, one, parameters) for one in usual]
-        fits = [(mean, covariance) for mean, covariance, _ in moved]
-        likely = likely + np.array([evidence for *_, evidence in moved])
-    shares = np.exp(likely - likely.max())
-    shares /= shares.sum()
+        fits = [_moved(training, one) for one in usual]
+    if shares is None:
+        shares = shares_of(training, parameters)
     mean, covariance = _as_one(shares, *(np.stack(one) for one in zip(*fits, strict=True)))
     part = slice(_SIZE, 2 * _SIZE) if of_ink else slice(0, _SIZE)
     return ColourFit(
@@ -171,6 +179,16 @@ def fit_colour(
         residuals=_residuals_of_ink(shares) if of_ink else _residuals_of_paint(shares),
         lamp_told=training is not None and bool(_tells(training, parameters).any()),
     )
+
+
+def shares_of(training: TrainingSamples | None, parameters: ColourParameters = COLOUR) -> Floats:
+    """Say how much to go by each kind of camera and lamp, (k,), by what is known of colours."""
+    usual = _usual()
+    likely = np.log([one.share for one in usual])
+    if training is not None:
+        likely = likely + np.array([_evidence(training, one, parameters) for one in usual])
+    shares = np.exp(likely - likely.max())
+    return np.asarray(shares / shares.sum())
 
 
 def misfit(training: TrainingSamples, parameters: ColourParameters = COLOUR) -> float:
@@ -215,18 +233,20 @@ def _as_one(shares: Floats, means: Floats, covariances: Floats) -> tuple[Floats,
     return mean, covariance + np.einsum("k,k...i,k...j->...ij", shares, apart, apart)
 
 
-def _moved(
-    training: TrainingSamples, usual: _Prior, parameters: ColourParameters
-) -> tuple[Floats, Floats, float]:
-    """Give mean and covariance of both maps, and the logarithm of how likely the patches are."""
+def _moved(training: TrainingSamples, usual: _Prior) -> tuple[Floats, Floats]:
+    """Give mean and covariance of both maps."""
+    design, wanted, _ = _weighted(training, usual)
+    return updated(usual.mean, usual.covariance, design, wanted)
+
+
+def _evidence(training: TrainingSamples, usual: _Prior, parameters: ColourParameters) -> float:
+    """Give the logarithm of how likely the patches are under one kind."""
     design, wanted, spread = _weighted(training, usual)
-    mean, covariance = updated(usual.mean, usual.covariance, design, wanted)
     tells = np.repeat(_tells(training, parameters), OUT)
     miss = (wanted - design @ usual.mean)[tells]
     together = design[tells] @ usual.covariance @ design[tells].T + np.eye(len(miss))
     far = negative_log_likelihood(miss, together) if len(miss) else 0.0
-    evidence = -0.5 * far - np.log(spread[tells]).sum()
-    return mean, covariance, float(evidence)
+    return float(-0.5 * far - np.log(spread[tells]).sum())
 
 
 def _weighted(training: TrainingSamples, usual: _Prior) -> tuple[Floats, Floats, Floats]:

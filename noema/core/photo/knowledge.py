@@ -13,6 +13,7 @@ from noema.core.sheet.layout import Layout, Patch, PatchKind, Polygon, Triple
 Srgb = tuple[int, int, int]
 
 PRINTED_SOURCES = ("printer calibration", "meter")
+LEARNED_SOURCE = "learned"  # from photographs of its sheets by several cameras
 TUBE_SOURCE, CARD_SOURCE = "tube", "card"
 _GREY_LAB = 4.0  # a* and b* together, under which a card's patch shows the tone curve
 _TUBE_SIGMA = 2.0  # CIEDE2000: a student's paint out of the tube against the measured swatch
@@ -22,6 +23,7 @@ class Knowledge(Enum):
     """Something that makes a reading surer, or less sure."""
 
     PRINTER = "printer"  # what this printer lays was measured
+    LEARNED = "learned"  # what this printer lays was learned from earlier photographs
     CARD = "card"  # a reference card lay beside the sheet
     TUBES = "tubes"  # paint straight from measured tubes stands on the sheet
     BY_HAND = "by-hand"  # a person placed the outline
@@ -33,6 +35,9 @@ class Knowledge(Enum):
 
 _SENTENCES = {
     Knowledge.PRINTER: N_("The printer's own colours are known from its calibration."),
+    Knowledge.LEARNED: N_(
+        "What this printer lays was learned from photographs of its sheets by other cameras."
+    ),
     Knowledge.CARD: N_("A reference card beside the sheet was used."),
     Knowledge.TUBES: N_("Cells straight from your measured tubes helped to anchor the colours."),
     Knowledge.BY_HAND: N_("The outline was placed by hand."),
@@ -53,6 +58,8 @@ class Known:
 
     lab: Triple  # D50
     sigma: float  # CIEDE2000
+    gain: float | None = None
+    """One sigma of what all greys of its print are off by together: a dot gain, as an exponent."""
 
 
 def knowledge_sentence(knowledge: Iterable[Knowledge]) -> str:
@@ -70,8 +77,12 @@ def knowledge_of(
     """Say what a layout offers to go by, whether a card was seen, and if the print was believed."""
     sources = {patch.lab_source for patch in layout.reference if patch.lab is not None}
     found = []
-    if sources & set(PRINTED_SOURCES):
-        found.append(Knowledge.OTHER_PRINT if other_print else Knowledge.PRINTER)
+    if other_print:
+        found.append(Knowledge.OTHER_PRINT)
+    elif sources & set(PRINTED_SOURCES):
+        found.append(Knowledge.PRINTER)
+    elif LEARNED_SOURCE in sources:
+        found.append(Knowledge.LEARNED)
     if card_seen or CARD_SOURCE in sources:
         found.append(Knowledge.CARD)
     if TUBE_SOURCE in sources:
@@ -88,7 +99,13 @@ def with_known_print(layout: Layout, labs: Mapping[Srgb, Known], source: str) ->
     for patch in layout.reference:
         known = paper if patch.kind is PatchKind.PAPER else labs.get(patch.nominal_srgb)
         if known is not None and patch.lab is None:
-            patch = replace(patch, lab=known.lab, lab_sigma=known.sigma, lab_source=source)
+            patch = replace(
+                patch,
+                lab=known.lab,
+                lab_sigma=known.sigma,
+                lab_gain=known.gain,
+                lab_source=source,
+            )
         reference.append(patch)
     return replace(layout, reference=tuple(reference))
 

@@ -30,3 +30,4 @@ class Picture:
     linear: Linearise = linear_of_srgb
     to_wide: NDArray[np.float64] = field(default_factory=lambda: SRGB_TO_WIDE)  # (3, 3)
     icc: bytes | None = None  # the file's colour profile, where `linear` follows one
+    camera: str = ""  # make and model of what took it, as the file says

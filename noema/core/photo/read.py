@@ -17,6 +17,7 @@ from noema.core.photo.parameters.place import PLACE, PlaceParameters
 from noema.core.photo.parameters.sample import SAMPLE, SampleParameters
 from noema.core.photo.picture import Picture
 from noema.core.photo.reading import CellReading, Reading, SheetFlag, StraightSheet
+from noema.core.photo.seen_print import seen_print
 from noema.core.photo.stages.colour import ColouredSheet, tone_and_colour
 from noema.core.photo.stages.doubt import doubt
 from noema.core.photo.stages.identify import Identified, IdentifiedSheet, identify
@@ -114,6 +115,9 @@ def read_placed(given: PlacedSheet, parameters: ReaderParameters = READER) -> Re
                 layout, card_seen=coloured.card_seen, other_print=coloured.other_print
             ),
             paper=coloured.seeing.paper[0],
+            print_seen=seen_print(
+                given.sought.picture.camera, given.sought.picture.to_wide, coloured.seen
+            ),
         ),
         straight=StraightSheet(
             rgb=lit.page.bytes_rgb, px_per_mm=PX_PER_MM, icc=given.sought.picture.icc

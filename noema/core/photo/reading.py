@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from noema.core.colour.hvc import HVC
 from noema.core.photo.knowledge import Knowledge
+from noema.core.photo.seen_print import SeenPrint
 from noema.core.sheet.layout import Triple
 
 READER_VERSION = "noema-reader/8"
@@ -70,6 +71,7 @@ class Reading:
     knowledge: tuple[Knowledge, ...] = ()  # what it could go by
     sigma_level: float = 0.0  # one sigma, value steps, by which all cells may be off together
     paper: Triple | None = None  # the colour the blank paper was taken for, Lab D50
+    print_seen: SeenPrint | None = None  # by which its printer can be learned
     reader: str = READER_VERSION
 
 

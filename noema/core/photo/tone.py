@@ -57,8 +57,7 @@ class Greys:
     light: Floats  # luminance of the paper beside each
     true: Floats
     sigma_log: Floats
-    guessed: NDArray[np.bool_]  # of an unknown print: wrong together
-    gain: float  # one sigma of that print's dot gain, as an exponent less one
+    gain: Floats  # one sigma of the dot gain by which they are wrong together, exponent less one
 
 
 def fit_tone(greys: Greys | None = None, parameters: ColourParameters = COLOUR) -> Tone:
@@ -70,8 +69,8 @@ def fit_tone(greys: Greys | None = None, parameters: ColourParameters = COLOUR) 
     basis = bends(greys.seen, greys.light, parameters)
     miss = np.log(greys.true) - log
     error = np.diag(greys.sigma_log**2)
-    gained = log * greys.guessed
-    error += greys.gain**2 * np.outer(gained, gained)
+    gained = log * greys.gain
+    error += np.outer(gained, gained)
     error += np.eye(len(log)) * parameters.camera_noise**2
     weights, covariance = updated(none, parameters.curve, basis, miss, error)
     return Tone(weights=weights, covariance=covariance, parameters=parameters)

@@ -38,6 +38,7 @@ class Patch:
     lab: Triple | None  # its known colour, Lab D50
     lab_sigma: float | None  # one sigma of that colour, CIEDE2000
     lab_source: str | None  # printer calibration, card or meter
+    lab_gain: float | None = None  # of a grey: one sigma of a dot gain all greys share
 
 
 @dataclass(frozen=True, kw_only=True)

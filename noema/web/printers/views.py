@@ -19,7 +19,7 @@ from noema.actions.calibrate_printer import (
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.srgb import lab_to_hex, linear_to_lab, srgb_to_linear
 from noema.core.errors import BadFile, Refused
-from noema.core.language import gettext
+from noema.core.language import gettext, ngettext
 from noema.core.sheet.calibration_sheet import PAPER, calibration_layout, draw_calibration
 from noema.core.sheet.paper import Paper
 from noema.formats.sheet_pdf import sheets_pdf
@@ -32,6 +32,7 @@ from noema.store.printers import (
     printer_of_school,
     printers_of_school,
 )
+from noema.web.frame.clock import day_of_year
 from noema.web.frame.forms import SentFile, SentFiles, TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
@@ -73,6 +74,7 @@ class PrinterPage:
     printer: Printer
     cards: tuple[OwnedCard, ...]
     laid: tuple[Laid, ...]
+    learned: str  # where what it lays was learned from photographs: from which
     sentence: str = ""
     has_meter: bool = False
     papers: tuple[Paper, ...] = tuple(Paper)
@@ -246,9 +248,27 @@ def _page(printer_id: int, sentence: str = "") -> PrinterPage:
         printer=found,
         cards=cards_of_school(db(), me().school_id),
         laid=_laid(found),
+        learned=_learned_from(found),
         has_meter=meter() is not None,
         sentence=sentence,
     )
+
+
+def _learned_from(found: Printer) -> str:
+    if found.looks or found.learned is None:
+        return ""
+    learned = found.learned.print
+    said = ngettext(
+        "Learned from %(num)s photograph of its sheets since %(day)s (cameras: %(cameras)s).",
+        "Learned from %(num)s photographs of its sheets since %(day)s (cameras: %(cameras)s).",
+        learned.photographs,
+        day=day_of_year(learned.since),
+        cameras=learned.cameras,
+    )
+    if learned.cameras > 1:
+        return said
+    alone = gettext("One camera can't be told from the printer: another phone's pictures help.")
+    return f"{said} {alone}"
 
 
 def _laid(found: Printer) -> tuple[Laid, ...]:

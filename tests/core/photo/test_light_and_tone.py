@@ -73,7 +73,7 @@ def test_too_little_paper_is_refused():
 
 
 def greys(seen, light=LIT, sigma=0.01, **changes) -> Greys:
-    given = {"true": STEPS, "guessed": np.zeros(len(seen), dtype=bool), "gain": 0.1}
+    given = {"true": STEPS, "gain": np.zeros(len(seen))}
     return Greys(
         seen=seen, light=light, sigma_log=np.full(len(seen), sigma), **{**given, **changes}
     )
@@ -102,7 +102,7 @@ def test_a_curve_bends_colours_in_weaker_light_otherwise():
 
 def test_an_unknown_print_leaves_doubt_and_corrects_by_half():
     known = fit_tone(greys(STEPS**1.1, sigma=0.05))
-    unknown = fit_tone(greys(STEPS**1.1, sigma=0.05, guessed=np.ones(6, dtype=bool)))
+    unknown = fit_tone(greys(STEPS**1.1, sigma=0.05, gain=np.full(6, 0.1)))
     moved = [abs(tone.true(STEPS, LIT) - STEPS).sum() for tone in (known, unknown)]
     assert moved[1] < moved[0]
     dark, lit = np.array(0.05), LIT[0]

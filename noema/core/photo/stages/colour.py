@@ -35,6 +35,7 @@ class ColouredSheet:
     seeing: Seeing
     card_seen: bool
     greys_seen: bool  # enough of them
+    seen: tuple[SeenPatch, ...]  # of the print, and of tubes
     other_print: bool  # it isn't what its printer is known to lay, and was taken for unknown
 
 
@@ -78,6 +79,7 @@ def tone_and_colour(given: LitSheet, parameters: ColourParameters = COLOUR) -> C
         seeing=seeing,
         card_seen=bool(beside),
         greys_seen=greys_seen,
+        seen=tuple(printed),
         other_print=other_print,
     )
 
