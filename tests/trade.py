@@ -30,6 +30,7 @@ from noema.formats.layout_json import layout_from_json
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
+from noema.stand_ins.printer import Press
 from noema.stand_ins.studio import take_picture
 from noema.store.assignments import assignment_of_school
 from noema.store.engine import Sessions
@@ -111,6 +112,8 @@ class School:
         preset: str = "easy",
         mishap: Mishap | None = None,
         again: int = 0,
+        press: Press | None = None,
+        phone: int | None = None,
     ) -> bytes:
         """The photograph a student would take of a painted sheet, or another of the same."""
         layout, pdf = self.printed(sheet)
@@ -123,11 +126,19 @@ class School:
             mishap=mishap,
             size_px=PICTURE_PX,
             again=again,
+            press=press,
+            phone=phone,
         )
         return picture.jpeg
 
     def hands_in(
-        self, data: bytes, name: str = "photo.jpg", *, read: bool = True, hours_ago: float = 0.0
+        self,
+        data: bytes,
+        name: str = "photo.jpg",
+        *,
+        read: bool = True,
+        hours_ago: float = 0.0,
+        another_of: int | None = None,
     ) -> HandedIn:
         """A photograph is handed in and, unless told otherwise, read at once."""
         with self.sessions.begin() as session:
@@ -135,7 +146,7 @@ class School:
                 session,
                 self.files,
                 school_id=self.id,
-                batch_id=add_batch(session, self.id, self.teacher_id),
+                batch_id=add_batch(session, self.id, self.teacher_id, another_of=another_of),
                 name=name,
                 data=data,
                 received_at=datetime.now(UTC) - timedelta(hours=hours_ago),

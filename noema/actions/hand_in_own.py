@@ -42,9 +42,14 @@ def hand_in_own(
     name: str,
     data: bytes,
     received_at: datetime,
+    another_of: int | None = None,
 ) -> int:
-    """Keep and queue a photograph; gives its number, also when it had come before."""
+    """Keep and queue a photograph; gives its number, also when it had come before.
+
+    It may be another picture of the sheet in an earlier one of theirs.
+    """
     _has_sheet(session, student, assignment_id)
+    _is_own(session, student, another_of)
     if not data:
         raise BadPicture(gettext("Choose the photograph of your sheet first."))
     if len(data) > MOST_BYTES:
@@ -53,7 +58,9 @@ def hand_in_own(
         session,
         files,
         school_id=student.school_id,
-        batch_id=add_student_batch(session, student.school_id, student.id, assignment_id),
+        batch_id=add_student_batch(
+            session, student.school_id, student.id, assignment_id, another_of
+        ),
         name=name,
         data=data,
         received_at=received_at,
@@ -68,16 +75,25 @@ def begin_upload(
     assignment_id: int,
     name: str,
     size: int,
+    another_of: int | None = None,
 ) -> str:
     """Note that a photograph is on its way; gives the name its pieces come under."""
     _has_sheet(session, student, assignment_id)
+    _is_own(session, student, another_of)
     if not 1 <= size <= MOST_BYTES:
         raise BadPicture(gettext("Send a photograph of at most 30 MB."))
     for late in uploads_under_way(session, student.id)[: 1 - MOST_UNDER_WAY]:
         pieces.drop(late)
         end_upload(session, late, None)
     upload_id = token_hex(16)
-    add_upload(session, student.id, upload_id, assignment_id, name[-200:] or "photograph", size)
+    on_its_way = UploadRow(
+        id=upload_id,
+        assignment_id=assignment_id,
+        name=name[-200:] or "photograph",
+        size_bytes=size,
+        another_of=another_of,
+    )
+    add_upload(session, student.id, on_its_way)
     return upload_id
 
 
@@ -122,6 +138,7 @@ def _whole(
             name=upload.name,
             data=data,
             received_at=received_at,
+            another_of=upload.another_of,
         )
     except BadPicture:
         pieces.drop(upload.id)
@@ -136,6 +153,11 @@ def _has_sheet(session: Session, student: StudentRow, assignment_id: int) -> Non
     given_one_to_student(session, student.id, assignment_id)
     if not sheets_of_student(session, student.id, assignment_id):
         raise Refused(gettext("There is no sheet of yours yet: ask your teacher to print it."))
+
+
+def _is_own(session: Session, student: StudentRow, photograph_id: int | None) -> None:
+    if photograph_id is not None:
+        photo_of_student(session, student.id, photograph_id)
 
 
 def _number(session: Session, student: StudentRow, handed_in: HandedIn) -> int:

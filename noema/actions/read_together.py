@@ -19,6 +19,7 @@ from noema.formats.reading_json import reading_from_json, reading_to_json
 from noema.store.assignments import assignment_of_school
 from noema.store.base import Json
 from noema.store.photographs import (
+    MOST_TOGETHER,
     PhotoRow,
     led_by,
     open_attempts_of_sheet,
@@ -29,7 +30,6 @@ from noema.store.readings import add_reading, reading_of, straight_of
 from noema.store.sheets import SheetRow
 
 _LESSON = timedelta(minutes=90)
-_MOST = 5  # photographs of an attempt
 _DIGITS = 12
 
 
@@ -45,14 +45,18 @@ class _Own:
 def join_attempt(session: Session, photo: PhotoRow, sheet: SheetRow, reading: Reading) -> bool:
     """Join an undecided attempt at the same sheet, if one shows the same paint.
 
-    Paint that was gone over since makes an attempt of its own. Gives whether one was joined.
+    It came within a lesson, or was named when this photograph was handed in. Paint that was gone
+    over since makes an attempt of its own. Gives whether one was joined.
     """
     since, until = photo.received_at - _LESSON, photo.received_at + _LESSON
-    for lead in open_attempts_of_sheet(session, sheet.id, since, until):
+    named = photo.another_of
+    if named is not None:
+        named = photo_of_school(session, photo.school_id, named).lead_id or named
+    for lead in open_attempts_of_sheet(session, sheet.id, since, until, named):
         own = None if lead.id == photo.id else _own_reading(session, lead, sheet)
         if own is None or not same_paint(reading, own.reading):
             continue
-        if len(led_by(session, lead.id)) + 1 < _MOST:
+        if len(led_by(session, lead.id)) + 1 < MOST_TOGETHER:
             set_together(session, photo.id, lead.id, sheet.id)
             judge_attempt(session, lead, sheet, own.number, own.reading)
             return True

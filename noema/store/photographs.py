@@ -43,6 +43,7 @@ class PhotoRow:
     picture_gone: bool  # its bytes were removed for good
     lead_id: int | None  # the photograph it is read together with
     camera: str  # make and model of what took it, as far as the file says
+    another_of: int | None  # the photograph whose sheet it is said to show once more
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -60,17 +61,42 @@ class NewPhoto:
     scan_sha256: str | None = None  # the PDF it is a page of
 
 
-def add_batch(session: Session, school_id: int, teacher_id: int, card_id: int | None = None) -> int:
-    """Begin a batch, beside whose sheets a card may lie, and give its number."""
-    batch = Batch(school_id=school_id, teacher_id=teacher_id, card_id=card_id)
+def add_batch(
+    session: Session,
+    school_id: int,
+    teacher_id: int,
+    card_id: int | None = None,
+    another_of: int | None = None,
+) -> int:
+    """Begin a batch, beside whose sheets a card may lie, and give its number.
+
+    It may be of other pictures of a photograph's sheet.
+    """
+    batch = Batch(
+        school_id=school_id, teacher_id=teacher_id, card_id=card_id, another_of_id=another_of
+    )
     session.add(batch)
     session.flush()
     return batch.id
 
 
-def add_student_batch(session: Session, school_id: int, student_id: int, assignment_id: int) -> int:
-    """Begin a batch of a student's own, for one assignment, and give its number."""
-    batch = Batch(school_id=school_id, student_id=student_id, assignment_id=assignment_id)
+def add_student_batch(
+    session: Session,
+    school_id: int,
+    student_id: int,
+    assignment_id: int,
+    another_of: int | None = None,
+) -> int:
+    """Begin a batch of a student's own, for one assignment, and give its number.
+
+    It may be of another picture of a photograph's sheet.
+    """
+    batch = Batch(
+        school_id=school_id,
+        student_id=student_id,
+        assignment_id=assignment_id,
+        another_of_id=another_of,
+    )
     session.add(batch)
     session.flush()
     return batch.id
@@ -173,9 +199,12 @@ def set_photo_state(
 
 
 def open_attempts_of_sheet(
-    session: Session, sheet_id: int, since: datetime, until: datetime
+    session: Session, sheet_id: int, since: datetime, until: datetime, named: int | None = None
 ) -> tuple[PhotoRow, ...]:
-    """Which undecided attempts at a sheet came in some time? No other is decided on meanwhile."""
+    """Which undecided attempts at a sheet came in some time, or are named?
+
+    No other is decided on meanwhile.
+    """
     session.execute(select(Sheet.id).where(Sheet.id == sheet_id).with_for_update())
     undecided = (
         select(ReviewRow.photograph_id)
@@ -186,7 +215,7 @@ def open_attempts_of_sheet(
         session,
         Photograph.sheet_id == sheet_id,
         Photograph.state == PhotoState.READ.value,
-        Photograph.received_at.between(since, until),
+        or_(Photograph.received_at.between(since, until), Photograph.id == named),
         undecided,
     )
 
@@ -201,6 +230,10 @@ def set_together(session: Session, photograph_id: int, lead_id: int, sheet_id: i
 def part_from_lead(session: Session, photograph_id: int) -> None:
     """Let a photograph be read by itself again."""
     session.get_one(Photograph, photograph_id).lead_id = None
+
+
+MOST_TOGETHER = 5
+"""Photographs of an attempt."""
 
 
 def led_by(session: Session, photograph_id: int) -> tuple[PhotoRow, ...]:
@@ -284,17 +317,19 @@ def set_outline(session: Session, photograph_id: int, outline: Json) -> None:
 
 def _rows(session: Session, *conditions: ColumnElement[bool]) -> tuple[PhotoRow, ...]:
     question = (
-        select(Photograph, Student.display_name, Sheet.code)
+        select(Photograph, Student.display_name, Sheet.code, Batch.another_of_id)
         .join(Batch, Batch.id == Photograph.batch_id)
         .outerjoin(Sheet, Sheet.id == Photograph.sheet_id)
         .outerjoin(Student, Student.id == Sheet.student_id)
         .where(*conditions)
         .order_by(Photograph.id)
     )
-    return tuple(_row(photo, name, code) for photo, name, code in session.execute(question))
+    return tuple(_row(*row) for row in session.execute(question))
 
 
-def _row(photo: Photograph, student: str | None, code: str | None) -> PhotoRow:
+def _row(
+    photo: Photograph, student: str | None, code: str | None, another_of: int | None
+) -> PhotoRow:
     return PhotoRow(
         id=photo.id,
         school_id=photo.school_id,
@@ -315,4 +350,5 @@ def _row(photo: Photograph, student: str | None, code: str | None) -> PhotoRow:
         picture_gone=photo.picture_gone_at is not None,
         lead_id=photo.lead_id,
         camera=photo.camera or "",
+        another_of=another_of,
     )

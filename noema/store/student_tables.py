@@ -28,6 +28,9 @@ class Upload(Base):
     name: Mapped[str] = mapped_column(String(200))
     size_bytes: Mapped[int]
     photograph_id: Mapped[int | None] = mapped_column(ForeignKey("photograph.id"))  # once whole
+    another_of_id: Mapped[int | None] = mapped_column(
+        ForeignKey("photograph.id", ondelete="SET NULL", deferrable=True, initially="DEFERRED")
+    )
     made_at: Mapped[datetime] = made_now()
 
 

@@ -134,20 +134,20 @@ class UploadRow:
     assignment_id: int
     name: str
     size_bytes: int
-    photograph_id: int | None  # once it was whole and taken in
+    photograph_id: int | None = None  # once it was whole and taken in
+    another_of: int | None = None  # the photograph whose sheet it shows once more
 
 
-def add_upload(
-    session: Session, student_id: int, upload_id: str, assignment_id: int, name: str, size: int
-) -> None:
+def add_upload(session: Session, student_id: int, upload: UploadRow) -> None:
     """Note that a photograph is on its way."""
     session.add(
         Upload(
-            id=upload_id,
+            id=upload.id,
             student_id=student_id,
-            assignment_id=assignment_id,
-            name=name,
-            size_bytes=size,
+            assignment_id=upload.assignment_id,
+            name=upload.name,
+            size_bytes=upload.size_bytes,
+            another_of_id=upload.another_of,
         )
     )
     session.flush()
@@ -168,6 +168,7 @@ def upload_of_student(session: Session, student_id: int, upload_id: str) -> Uplo
         name=row.name,
         size_bytes=row.size_bytes,
         photograph_id=row.photograph_id,
+        another_of=row.another_of_id,
     )
 
 

@@ -196,6 +196,11 @@ class Batch(Base):
     student_id: Mapped[int | None] = mapped_column(ForeignKey("student.id"), index=True)
     assignment_id: Mapped[int | None] = mapped_column(ForeignKey("assignment.id"))
     card_id: Mapped[int | None] = mapped_column(ForeignKey("reference_card.id"))  # beside them
+    # The photograph whose sheet is pictured once more; deferred, as an archive may hold the two in
+    # any order.
+    another_of_id: Mapped[int | None] = mapped_column(
+        ForeignKey("photograph.id", ondelete="SET NULL", deferrable=True, initially="DEFERRED")
+    )
     made_at: Mapped[datetime] = made_now()
 
 

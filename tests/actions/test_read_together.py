@@ -116,3 +116,39 @@ def test_given_to_another_student_they_go_together(school, sheet, twice):
     assert attempts(school, sheet) == []
     assert attempts(school, other) == [twice[0]]
     assert state_of(school, twice[1]) is PhotoState.TOGETHER
+
+
+def another(school, sheet, first, **how) -> int:
+    """A picture handed in a day after, said to be of the same sheet."""
+    return school.hands_in(
+        school.photo_of(sheet, again=1, **how), hours_ago=-24.0, another_of=first
+    ).photo.id
+
+
+def test_another_picture_of_a_sheet_may_come_days_later(school, sheet):
+    first = school.hands_in(school.photo_of(sheet)).photo.id
+    second = another(school, sheet, first)
+    assert attempts(school, sheet) == [first]
+    assert state_of(school, second) is PhotoState.TOGETHER
+
+
+def test_one_that_shows_other_paint_is_an_attempt_all_the_same(school, sheet):
+    first = school.hands_in(school.photo_of(sheet)).photo.id
+    darker = Hand(step_noise=0.05, bunching=0.9)
+    second = another(school, sheet, first, hand=darker)
+    assert attempts(school, sheet) == [first, second]
+
+
+def test_one_of_a_sheet_that_was_decided_is_an_attempt_of_its_own(school, sheet):
+    first = school.hands_in(school.photo_of(sheet)).photo.id
+    school.decides(first, Decision(verb=Verb.ACCEPT))
+    second = another(school, sheet, first)
+    assert attempts(school, sheet) == [first, second]
+
+
+def test_one_of_somebody_elses_sheet_stays_theirs(school, sheet):
+    first = school.hands_in(school.photo_of(sheet)).photo.id
+    other = school.sheets()[1]
+    second = another(school, other, first)
+    assert attempts(school, sheet) == [first]
+    assert attempts(school, other) == [second]

@@ -22,6 +22,7 @@ THIRD_GENERATION = {
     "uploadThroughput": 750e3 / 8,
 }
 SOON_S = 3.0
+FRAMES = 120  # of a film, that a browser plays at thirty a second
 LARGE_BYTES = 6_000_000
 
 
@@ -109,3 +110,58 @@ def test_a_photograph_cut_off_goes_on_where_it_stopped(phone, sessions, files):
         phone.goto(url)
         assert phone.evaluate("document.documentElement.scrollWidth") <= PHONE["width"], url
         assert grave_faults(phone) == [], url
+
+
+def turned_film(school, path) -> str:
+    """A sheet seen with a lamp's shine on it, then turned a quarter and without; over and over."""
+    jpeg = school.photo_of(school.sheets()[0])
+    seen = (np.asarray(Image.open(BytesIO(jpeg)).convert("RGB")) * 0.8).astype(np.uint8)
+    side = seen.shape[1]
+    upright = np.full((side, side, 3), 60, np.uint8)
+    top = (side - seen.shape[0]) // 2
+    upright[top : top + seen.shape[0]] = seen
+    away = np.rot90(upright)
+    shining = upright.copy()
+    middle = side // 2
+    shining[middle - 60 : middle + 60, middle - 60 : middle + 60] = 255
+    frames = b""
+    for picture in (shining, away):
+        out = BytesIO()
+        Image.fromarray(np.ascontiguousarray(picture)).save(out, "JPEG", quality=85)
+        frames += out.getvalue() * FRAMES
+    path.write_bytes(frames)
+    return f"--use-file-for-fake-video-capture={path}"
+
+
+def test_where_light_lies_on_the_paint_a_second_picture_is_taken_by_itself(
+    address, sessions, files, tmp_path
+):
+    school = found_school(sessions, files)
+    flags = [
+        *FLAGS,
+        "--use-fake-ui-for-media-stream",
+        "--use-fake-device-for-media-stream",
+        turned_film(school, tmp_path / "turned.mjpeg"),
+    ]
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=flags)
+        page = browser.new_page(base_url=address, viewport=PHONE)
+        comes_in(page, school)
+        page.goto(f"/me/exercises/{school.assignment_id}/photograph")
+        page.get_by_role("button", name="Or look through the camera here").click()
+        expect(page.get_by_text("Something shines")).to_be_visible(timeout=30_000)
+        page.get_by_role("button", name="Take the photograph").click()
+        expect(page.get_by_role("button", name="One picture is enough")).to_be_visible(
+            timeout=20_000
+        )
+        expect(page.get_by_role("heading", name="Value scale")).to_be_visible(timeout=40_000)
+        assert re.search(r"/me/photographs/\d+", page.url)
+        assert grave_faults(page) == []
+        browser.close()
+    with sessions() as session:
+        number = int(page.url.rsplit("/", 1)[1])
+        first = photo_of_school(session, school.id, number)
+        second = photo_of_school(session, school.id, number + 1)
+    assert first.original_name.startswith("camera-")
+    assert second.original_name.startswith("camera-")
+    assert (second.received_at - first.received_at).total_seconds() < 60

@@ -20,6 +20,8 @@ from noema.store.student_work import check_of
 from noema.store.students import join_of_class, student_by_id
 from tests.trade import SECRET
 
+GLOSSY = 8  # a seed by which hard light shines on the paint
+
 
 @pytest.fixture
 def photo(school):
@@ -243,3 +245,46 @@ def test_the_cards_show_words_and_a_code_for_everybody(app, school):
         holder = student_by_id(session, school.sheets()[0].student_id)
     assert " ".join(card_words(SECRET, holder.id, holder.card_serial)) in page
     assert page.count('class="qr"') == 3
+
+
+def glossy(school):
+    """A sheet that shines all over one side."""
+    return school.photo_of(school.sheets()[0], preset="hard", seed=GLOSSY)
+
+
+def test_where_light_hides_cells_another_picture_is_asked_for_and_both_are_read(app, school):
+    client = school.student(app)
+    first = number_of(hands_in(client, school, glossy(school)))
+    read(school, first)
+    page = text_of(client.get(f"/me/photographs/{first}"))
+    assert "photograph it once more" in page
+    asked = f"/me/exercises/{school.assignment_id}/photograph?of={first}"
+    assert asked in page
+    form = text_of(client.get(asked))
+    assert "Another picture of this sheet" in form
+    assert f'name="of" value="{first}"' in form
+    url = f"/me/exercises/{school.assignment_id}/photographs"
+    again = school.photo_of(school.sheets()[0], preset="hard", seed=GLOSSY, again=1)
+    second = number_of(client.post(url, data={"photo": (BytesIO(again), "b.jpg"), "of": first}))
+    with school.sessions() as session:
+        assert photo_of_school(session, school.id, second).another_of == first
+
+
+def test_a_clear_picture_asks_for_no_other(app, school, photo):
+    client = school.student(app)
+    first = number_of(hands_in(client, school, photo))
+    read(school, first)
+    assert "once more" not in text_of(client.get(f"/me/photographs/{first}"))
+
+
+def test_nobody_adds_to_somebody_elses_photograph(app, school, photo):
+    mine, theirs = school.student(app), school.student(app, school.sheets()[1].student_id)
+    first = number_of(hands_in(mine, school, photo))
+    read(school, first)
+    url = f"/me/exercises/{school.assignment_id}"
+    assert theirs.get(f"{url}/photograph?of={first}").status_code == 404
+    other = school.photo_of(school.sheets()[1])
+    sent = theirs.post(f"{url}/photographs", data={"photo": (BytesIO(other), "b.jpg"), "of": first})
+    assert sent.status_code == 404
+    begun = theirs.post(f"{url}/uploads", data={"size": "10", "name": "b.jpg", "of": first})
+    assert begun.status_code == 404

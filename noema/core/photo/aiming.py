@@ -47,6 +47,7 @@ class Aim(Enum):
     BURNT = N_("Too bright: step out of the sun or turn the flash off.")
 
 
+_BETTER_TURNED = {Aim.SHINE, Aim.SHADOW, Aim.EVEN}
 _UNFOUND = {SheetFlag.CROPPED: Aim.ALL_IN, SheetFlag.BLURRED: Aim.SHARP}
 
 
@@ -68,6 +69,11 @@ class Glance:
     def ready(self) -> bool:
         """Whether the photograph is worth taking as things are."""
         return bool(self.corners) and not self.aims
+
+    @property
+    def again(self) -> bool:
+        """Whether another picture, of the sheet turned, would show what light hides in this one."""
+        return bool(self.corners) and not _BETTER_TURNED.isdisjoint(self.aims)
 
 
 def glance(rgb: NDArray[np.uint8]) -> Glance:

@@ -11,7 +11,7 @@ from noema.core.photo.knowledge import Knowledge
 from noema.core.photo.seen_print import SeenPrint
 from noema.core.sheet.layout import Triple
 
-READER_VERSION = "noema-reader/8"
+READER_VERSION = "noema-reader/9"
 """Changes whenever the same photograph would give other numbers."""
 
 

@@ -1,5 +1,6 @@
 """Handing in photographs: dropped in a batch, read while one watches, matched where needed."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
@@ -18,6 +19,7 @@ from noema.store.photographs import (
     add_batch,
     batch_of_school,
     newest_batch,
+    photo_of_school,
     photos_in_tray,
     photos_of_batch,
 )
@@ -116,22 +118,9 @@ def hand_in() -> Response | tuple[str, int]:
     outcomes = [
         outcome
         for file in photos
-        for outcome in hand_in_file(
-            db(),
-            files(),
-            school_id=me().school_id,
-            batch_id=batch_id,
-            name=file.filename or "",
-            data=file.read(),
-            received_at=datetime.now(UTC),
-        )
+        for outcome in _handed_in(batch_id, file.filename or "", file.read())
     ]
-    refused = tuple(outcome for outcome in outcomes if outcome.refused)
-    known = tuple(outcome for outcome in outcomes if outcome.known)
-    if refused or known:
-        page = _page(batch_id, refused, known)
-        return render_template("handing_in/photograph.html", page=page), 200
-    return redirect(url_for("handing_in.photograph", batch=batch_id), 303)
+    return _taken(batch_id, outcomes)
 
 
 @handing_in.post("/batches")
@@ -147,15 +136,7 @@ def add_to_batch(batch_id: int) -> tuple[dict[str, str], int]:
     photo = read_form(OnePhotoForm).photo
     if photo.data is None:
         raise Refused(gettext("Send one photograph as “photo”."))
-    outcomes = hand_in_file(
-        db(),
-        files(),
-        school_id=me().school_id,
-        batch_id=batch_id,
-        name=photo.file_name,
-        data=photo.bytes,
-        received_at=datetime.now(UTC),
-    )
+    outcomes = _handed_in(batch_id, photo.file_name, photo.bytes)
     refused = " ".join(outcome.refused for outcome in outcomes if outcome.refused)
     if refused:
         return {"state": "refused", "words": refused}, 200
@@ -168,6 +149,17 @@ def batch(batch_id: int) -> str:
     """Give the batch's fragment."""
     page = BatchPage(batch=_pile(batch_of_school(db(), me().school_id, batch_id)))
     return render_template("handing_in/batch.html", page=page)
+
+
+@handing_in.post("/photographs/<int:photograph_id>/another")
+def another(photograph_id: int) -> Response | tuple[str, int]:
+    """Take another picture of a photograph's sheet: both are read together."""
+    photo_of_school(db(), me().school_id, photograph_id)
+    photo = read_form(OnePhotoForm).photo
+    if photo.data is None:
+        raise Refused(gettext("Choose another picture of this sheet first."))
+    batch_id = add_batch(db(), me().school_id, me().id, another_of=photograph_id)
+    return _taken(batch_id, _handed_in(batch_id, photo.file_name, photo.bytes))
 
 
 @handing_in.post("/photographs/<int:photograph_id>/match")
@@ -188,6 +180,28 @@ def put_aside(photograph_id: int) -> Response:
     """Take it out of the tray."""
     set_aside(db(), school_id=me().school_id, teacher_id=me().id, photograph_id=photograph_id)
     return redirect(url_for("handing_in.photograph"), 303)
+
+
+def _handed_in(batch_id: int, name: str, data: bytes) -> tuple[HandedIn, ...]:
+    return hand_in_file(
+        db(),
+        files(),
+        school_id=me().school_id,
+        batch_id=batch_id,
+        name=name,
+        data=data,
+        received_at=datetime.now(UTC),
+    )
+
+
+def _taken(batch_id: int, outcomes: Sequence[HandedIn]) -> Response | tuple[str, int]:
+    """Show the batch; where something couldn't be taken, say what and why."""
+    refused = tuple(outcome for outcome in outcomes if outcome.refused)
+    known = tuple(outcome for outcome in outcomes if outcome.known)
+    if refused or known:
+        page = _page(batch_id, refused, known)
+        return render_template("handing_in/photograph.html", page=page), 200
+    return redirect(url_for("handing_in.photograph", batch=batch_id), 303)
 
 
 def _new_batch(card_id: int | None) -> int:

@@ -8,6 +8,7 @@ from noema.core.language import N_, gettext
 from noema.core.progress.states import WorkState
 from noema.store.assignments import AssignmentRow
 from noema.store.paints import hue_words
+from noema.store.photographs import photo_of_student
 from noema.store.sheets import SheetRow
 from noema.store.student_work import (
     ClassOfStudent,
@@ -79,6 +80,7 @@ class OwnPhotographPage:
     name: str
     row: AssignmentRow
     sheet: SheetRow | None
+    another_of: int | None  # the photograph whose sheet is photographed once more
 
 
 def due_page() -> DuePage:
@@ -115,12 +117,17 @@ def exercise_page(assignment_id: int) -> ExercisePage:
     )
 
 
-def photograph_page(assignment_id: int) -> OwnPhotographPage:
-    """Collect what the photograph is asked for."""
+def photograph_page(assignment_id: int, another_of: int | None) -> OwnPhotographPage:
+    """Collect what the photograph is asked for: the first of a sheet, or another one."""
+    if another_of is not None:
+        photo_of_student(db(), the_student().id, another_of)
     row = given_one_to_student(db(), the_student().id, assignment_id)
     sheets = sheets_of_student(db(), the_student().id, assignment_id)
     return OwnPhotographPage(
-        name=the_student().display_name, row=row, sheet=sheets[-1] if sheets else None
+        name=the_student().display_name,
+        row=row,
+        sheet=sheets[-1] if sheets else None,
+        another_of=another_of,
     )
 
 

@@ -9,13 +9,21 @@ from noema.core.errors import Refused
 from noema.core.exercises.naming import cell_names
 from noema.core.judging.review import ReviewState
 from noema.core.language import gettext, say_kept
+from noema.core.photo.another import why_another
 from noema.core.progress.seeing import Seen, seen
 from noema.core.progress.states import PhotoState
 from noema.core.words.amounts import cell_words, opening
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
+from noema.formats.reading_json import reading_from_json
 from noema.store.assignments import AssignmentRow
-from noema.store.judgements import judgements_of, moves_of
-from noema.store.photographs import PhotoRow, handed_in_by, photo_of_student
+from noema.store.judgements import judgements_of, moves_of, reading_behind
+from noema.store.photographs import (
+    MOST_TOGETHER,
+    PhotoRow,
+    handed_in_by,
+    led_by,
+    photo_of_student,
+)
 from noema.store.reviews import AttemptRow
 from noema.store.student_work import (
     Check,
@@ -70,6 +78,8 @@ class HandedInPage:
     feedback: Feedback | None
     waits: bool  # read and thought about, but the teacher looks first
     reason: str  # why it couldn't be read; empty when it could
+    may_add: bool  # another picture of the sheet may join it
+    why_another: str  # what that would help with; empty where none is needed
 
 
 def handed_in_page(photograph_id: int, look: str = "") -> HandedInPage:
@@ -85,6 +95,8 @@ def handed_in_page(photograph_id: int, look: str = "") -> HandedInPage:
     at_once = row is not None and _sees_at_once(row)
     decided = own is not None and own.review.state is not ReviewState.OPEN
     may = own is not None and check is not None and (at_once or decided)
+    may_add = own is not None and own.review.state is ReviewState.OPEN
+    may_add = may_add and len(led_by(db(), photo.id)) + 1 < MOST_TOGETHER
     unread = photo.state in (PhotoState.UNREADABLE, PhotoState.UNMATCHED, PhotoState.SET_ASIDE)
     return HandedInPage(
         name=me.display_name,
@@ -96,7 +108,14 @@ def handed_in_page(photograph_id: int, look: str = "") -> HandedInPage:
         feedback=_feedback(own, attempts, check, row, at_once=at_once) if may and own else None,
         waits=own is not None and check is not None and not may,
         reason=say_kept(photo.reason or "") if unread else "",
+        may_add=may_add,
+        why_another=_why_another(photo.id) if may_add else "",
     )
+
+
+def _why_another(photograph_id: int) -> str:
+    body = reading_behind(db(), photograph_id)
+    return why_another(reading_from_json(body)) if body else ""
 
 
 def _hints(look: str) -> tuple[str, ...]:

@@ -22,6 +22,7 @@ class OwnPhotoForm(Form):
     """A whole photograph."""
 
     photo = SentFile(MOST_BYTES)
+    another_of = Whole(name="of")
 
 
 class UploadForm(Form):
@@ -29,6 +30,7 @@ class UploadForm(Form):
 
     size = Whole()
     name_ = Exactly(name="name")
+    another_of = Whole(name="of")
 
 
 def add_routes(painting: Blueprint) -> None:
@@ -53,7 +55,8 @@ def seen(name: str) -> tuple[dict[str, object], int]:
 
 def hand_in(assignment_id: int) -> Response:
     """Take a whole photograph, and have it looked at for what could be better in it."""
-    photo = read_form(OwnPhotoForm).photo
+    given = read_form(OwnPhotoForm)
+    photo = given.photo
     data = photo.bytes
     photograph_id = hand_in_own(
         db(),
@@ -63,6 +66,7 @@ def hand_in(assignment_id: int) -> Response:
         name=photo.file_name,
         data=data,
         received_at=datetime.now(UTC),
+        another_of=given.another_of.data,
     )
     name = looks().begin(data)
     return redirect(url_for("painting.handed_in", photograph_id=photograph_id, look=name), 303)
@@ -72,7 +76,15 @@ def begin(assignment_id: int) -> tuple[dict[str, object], int]:
     """Begin to take a photograph piece by piece."""
     said = read_form(UploadForm)
     size = said.size.data or 0
-    upload_id = begin_upload(db(), pieces(), the_student(), assignment_id, said.name_.data, size)
+    upload_id = begin_upload(
+        db(),
+        pieces(),
+        the_student(),
+        assignment_id,
+        said.name_.data,
+        size,
+        another_of=said.another_of.data,
+    )
     return {"upload": upload_id, "from": 0}, 201
 
 

@@ -58,8 +58,9 @@ def exercise(assignment_id: int) -> str:
 
 @painting.get("/me/exercises/<int:assignment_id>/photograph")
 def photograph(assignment_id: int) -> str:
-    """Ask for the photograph."""
-    return render_template("painting/photograph.html", page=photograph_page(assignment_id))
+    """Ask for the photograph, or another one of the same sheet."""
+    page = photograph_page(assignment_id, request.args.get("of", type=int))
+    return render_template("painting/photograph.html", page=page)
 
 
 @painting.get("/me/photographs/<int:photograph_id>")

@@ -259,8 +259,8 @@ def _learned_from(found: Printer) -> str:
         return ""
     learned = found.learned.print
     said = ngettext(
-        "Learned from %(num)s photograph of its sheets since %(day)s (cameras: %(cameras)s).",
-        "Learned from %(num)s photographs of its sheets since %(day)s (cameras: %(cameras)s).",
+        "Learned from %(count)s photograph of its sheets since %(day)s (cameras: %(cameras)s).",
+        "Learned from %(count)s photographs of its sheets since %(day)s (cameras: %(cameras)s).",
         learned.photographs,
         day=day_of_year(learned.since),
         cameras=learned.cameras,

@@ -15,7 +15,7 @@ from noema.core.exercises.kind import Trait
 from noema.core.exercises.media import Medium
 from noema.core.exercises.painted_keys import as_painted
 from noema.core.judging.judgement import CellJudgement, Judgement, past_tolerance
-from noema.core.judging.review import Review, Verb
+from noema.core.judging.review import Review, ReviewState, Verb
 from noema.core.judging.skills import SkillMark, mark_of, skill_marks
 from noema.core.judging.verdict import Verdict
 from noema.core.language import N_, gettext
@@ -78,6 +78,7 @@ class DeskPage:
     key: Sight | None  # drawn beside it, where asked for
     earlier: Earlier | None
     hints: tuple[str, ...]  # about the photograph, and what its reading went by
+    may_add: bool  # another picture of the sheet may be read together with this one
     other_print: str  # said where it isn't what the assignment's printer lays
     place: str  # such as 3 of 24
     before: int | None  # photograph to go back to
@@ -135,6 +136,7 @@ def desk_page(photograph_id: int) -> DeskPage:
         key=sight_of_key(layout, judgement, look.cell) if look.view == "key" else None,
         earlier=_earlier(attempt),
         hints=_hints(behind.reading),
+        may_add=attempt.review.state is ReviewState.OPEN,
         other_print=knowledge_sentence(
             one for one in _knowledge(behind.reading) if one is Knowledge.OTHER_PRINT
         ),

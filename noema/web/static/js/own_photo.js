@@ -1,22 +1,12 @@
 // A student's photograph: looked at before it goes, then sent in pieces that survive a lost link.
-// Without this file the form sends it whole. Uses upload.js's `post` and `seenAt`.
+// Without this file the form sends it whole. Uses finder.js and
+// upload.js's `post`.
 "use strict";
 
-const LOOK_SIDE_PX = 1000;
 const PIECE_BYTES = 128 * 1024;
 const PAUSES_MS = [500, 1000, 2000, 4000, 8000, 8000, 8000]; // between tries of one piece
 
 const wait = (ms) => new Promise((done) => setTimeout(done, ms));
-
-async function smallCopy(file) {
-  const whole = await createImageBitmap(file);
-  const scale = Math.min(1, LOOK_SIDE_PX / Math.max(whole.width, whole.height));
-  const canvas = document.createElement("canvas");
-  canvas.width = Math.round(whole.width * scale);
-  canvas.height = Math.round(whole.height * scale);
-  canvas.getContext("2d").drawImage(whole, 0, 0, canvas.width, canvas.height);
-  return new Promise((done) => canvas.toBlob(done, "image/jpeg", 0.8));
-}
 
 class OwnPhoto {
   constructor(form) {
@@ -47,10 +37,7 @@ class OwnPhoto {
     if (!file) return;
     this.say(this.words, [gettext("Looking at it …")]);
     try {
-      const body = new FormData();
-      body.append("look", await smallCopy(file), "look.jpg");
-      const { answer } = await post(this.form.dataset.look, body, this.token);
-      const seen = await seenAt(answer);
+      const seen = await lookAt(await smallCopy(file), this.form.dataset.look, this.token);
       this.say(this.words, seen.words.length ? [...seen.words, gettext("Take it again, or hand it in all the same.")] : [gettext("It looks good: hand it in.")]);
     } catch {
       // A kind of picture this browser can't open, or no link just now: it is looked at when it arrives.
@@ -84,6 +71,7 @@ class OwnPhoto {
     const body = new FormData();
     body.append("size", file.size);
     body.append("name", file.name);
+    body.append("of", this.form.of.value);
     const fresh = await post(this.form.dataset.begin, body, this.token);
     localStorage.setItem(this.key(file), fresh.upload);
     return fresh;
@@ -138,5 +126,19 @@ class OwnPhoto {
 
 document.addEventListener("DOMContentLoaded", () => {
   const form = document.getElementById("own-photo");
-  if (form) new OwnPhoto(form);
+  if (!form) return;
+  const own = new OwnPhoto(form);
+  const section = document.getElementById("camera");
+  let place;
+  const keep = async (still) => {
+    const name = `camera-${new Date().toISOString()}.jpg`;
+    const there = await own.pieces(new File([still], name, { type: "image/jpeg" }));
+    place ??= there; // the first stands for all of them
+    return [gettext("Taken and kept.")];
+  };
+  const finder = new Finder(section, keep, () => location.assign(place));
+  section.querySelector("#begin").addEventListener("click", (event) => {
+    event.target.hidden = true;
+    finder.start();
+  });
 });
