@@ -14,15 +14,18 @@ import cv2
 import numpy as np
 
 from noema.core.photo.read import read_photo
+from noema.core.photo.reading import Reading
+from noema.core.photo.together import read_together
 from noema.core.sheet.layout import Layout
 from noema.formats.layout_json import layout_to_json
 from noema.formats.photo_file import check_photo, open_photo
 from noema.formats.reading_json import reading_to_json
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.studio import take_picture
-from tools.photographs import sheet_of
+from tools.photographs import any_sheet_of, hand_of, sheet_of
 
 _BATCH = 40
+_LARGE = 8  # the seed of a sheet with many cells
 _READ_ONE = (
     "import sys; from noema.cli.command import main; "
     "sys.argv = ['noema', 'read', *sys.argv[1:]]\n"
@@ -55,8 +58,34 @@ def bench_reading() -> None:
     print(
         f"reading a {megapixels:.0f}-megapixel JPEG / decoding it: {whole / bare:.2f} (at most 3)"
     )
+    _many_cells()
+    _together(layout, pdf)
     _in_a_process(layout, jpeg)
     _batch(layout, pdf)
+
+
+def _many_cells() -> None:
+    layout, pdf = any_sheet_of(_LARGE)
+    jpeg = take_picture(layout, pdf, seed=4, preset="class", hand=hand_of(_LARGE)).jpeg
+    encoded = np.frombuffer(jpeg, dtype=np.uint8)
+    bare = times(lambda: cv2.imdecode(encoded, cv2.IMREAD_COLOR), 10)
+    whole = times(lambda: read_photo(open_photo(jpeg), layout), 10)
+    print(f"the same of a sheet of {len(layout.cells)} cells: {whole / bare:.2f} (at most 3)")
+
+
+def _together(layout: Layout, pdf: bytes) -> None:
+    """Hold three photographs read as one against the sum of each by itself."""
+    photos = [
+        take_picture(layout, pdf, seed=4, preset="class", size_px=(2016, 1512), again=n).jpeg
+        for n in range(3)
+    ]
+
+    def read(jpeg: bytes) -> Reading:
+        return read_photo(open_photo(jpeg), layout).reading
+
+    alone = sum(times(partial(read, jpeg), 10) for jpeg in photos)
+    as_one = times(lambda: read_together([read(jpeg) for jpeg in photos]), 10)
+    print(f"three photographs together / the sum of them: {as_one / alone:.2f} (at most 1.1)")
 
 
 def _in_a_process(layout: Layout, jpeg: bytes) -> None:

@@ -17,7 +17,7 @@ from functools import partial
 import numpy as np
 
 from noema.core.photo.knowledge import LEARNED_SOURCE, with_known_print
-from noema.core.photo.learned_print import LearnedPrint, Look, learn_print
+from noema.core.photo.learned_print import LearnedPrint, PrintLook, learn_print
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import Reading
 from noema.core.sheet.layout import Layout
@@ -90,10 +90,10 @@ def read_known(sheet: Sheet, learned: LearnedPrint | None) -> tuple[Measured | N
     )
 
 
-def looks_of(pile: Sequence[Sheet]) -> list[Look]:
+def looks_of(pile: Sequence[Sheet]) -> list[PrintLook]:
     """Give what a pile's photographs show of its printer."""
     seen = (sheet.reading.print_seen for sheet in pile)
-    return [Look(seen=one, day=_DAY) for one in seen if one is not None]
+    return [PrintLook(seen=one, day=_DAY) for one in seen if one is not None]
 
 
 def main() -> None:

@@ -7,7 +7,7 @@ when half as many photographs more have been read, and undecided sheets are then
 from sqlalchemy.orm import Session
 
 from noema.core.language import N_
-from noema.core.photo.learned_print import Look, learn_print
+from noema.core.photo.learned_print import PrintLook, learn_print
 from noema.core.photo.seen_print import SeenPrint
 from noema.formats.plain import from_plain
 from noema.store.looks_at_printers import looks_at_printer, looks_counted, undecided_of_printer
@@ -36,7 +36,7 @@ def learn_printer(session: Session, printer_id: int) -> None:
     if count < max(_FEWEST, _GROWTH * before):
         return
     looks = [
-        Look(seen=from_plain(SeenPrint, one.seen, _WHAT), day=one.day)
+        PrintLook(seen=from_plain(SeenPrint, one.seen, _WHAT), day=one.day)
         for one in looks_at_printer(session, printer_id, printer.learns_from)
     ]
     learned = learn_print(looks)

@@ -72,6 +72,21 @@ def test_sheet_picture_read_judge(painted):
     _judged_by_a_teachers_sheet(painted / "reading.json", reading)
 
 
+def test_two_photographs_of_a_sheet_are_read_as_one(painted, tmp_path):
+    first, second = painted / "photo.jpg", tmp_path / "again.jpg"
+    second.write_bytes(first.read_bytes())
+    layout = ("--layout", painted / "layout.json", "--json")
+    alone = json.loads(noema("read", first, *layout).stdout)
+    read = noema("read", first, second, *layout, "--together")
+    assert read.returncode == 0, read.stderr
+    (line,) = read.stdout.splitlines()
+    both = json.loads(line)
+    assert both["photos"] == [str(first), str(second)]
+    assert [cell["lab"] for cell in both["cells"]] == [cell["lab"] for cell in alone["cells"]]
+    for cell, one in zip(both["cells"], alone["cells"], strict=True):
+        assert cell["sigma"] < one["sigma"]
+
+
 def test_read_with_what_is_known_beside(painted):
     known = noema("read", painted / "photo.jpg", "--layout", painted / "known-layout.json")
     assert "printer" in json.loads(known.stdout)["knowledge"]

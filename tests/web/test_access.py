@@ -10,7 +10,7 @@ from noema.actions.make_class import enrol_students, make_class
 from noema.store.classes import students_of_class
 from noema.store.photographs import photo_of_school
 from noema.store.phrases import keep_phrase, phrases_for
-from noema.store.student_work import add_upload
+from noema.store.student_work import UploadRow, add_upload
 from noema.web.frame.access import OPEN_TO_ALL
 from tests.trade import NAMES
 
@@ -143,6 +143,7 @@ BELONGS_TO_A_SCHOOL = {
     "measuring.measure",
     "handing_in.batch",
     "handing_in.add_to_batch",
+    "handing_in.another",
     "handing_in.match",
     "handing_in.put_aside",
     "placing.page",
@@ -173,6 +174,7 @@ BELONGS_TO_A_SCHOOL = {
 ALSO = {
     "classes.make": (422,), "handing_in.hand_in": (422,), "classes.take_roster": (422,),
     "handing_in.add_to_batch": (422,), "handing_in.match": (422,), "handing_in.put_aside": (422,),
+    "handing_in.another": (422,),
     "returning.again": (422,), "handing_in.begin_batch": (201,), "paints.keep": (422,),
     "paints.change_now": (422,), "swatching.swatch_tube": (422,), "swatching.remove": (422,),
     "naming.name_now": (422,), "keys.approve": (422,), "printers.add": (422,),
@@ -233,7 +235,11 @@ def _on_its_way(school, student_id):
     """A photograph of which some has come."""
     name = f"{school.id:032x}"
     with school.sessions.begin() as session:
-        add_upload(session, student_id, name, school.assignment_id, "a", 9)
+        add_upload(
+            session,
+            student_id,
+            UploadRow(id=name, assignment_id=school.assignment_id, name="a", size_bytes=9),
+        )
     return name
 
 

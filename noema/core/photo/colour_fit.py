@@ -154,6 +154,10 @@ def _usual() -> tuple[_Prior, ...]:
     )
 
 
+def _gone_by(parameters: ColourParameters) -> tuple[_Prior, ...]:
+    return tuple(one for n, one in enumerate(_usual()) if n not in parameters.kinds_left_out)
+
+
 def fit_colour(
     training: TrainingSamples | None = None,
     *,
@@ -165,7 +169,7 @@ def fit_colour(
 
     How much to go by each kind of camera and lamp may be given, (k,).
     """
-    usual = _usual()
+    usual = _gone_by(parameters)
     fits = [(one.mean, one.covariance) for one in usual]
     if training is not None:
         fits = [_moved(training, one) for one in usual]
@@ -176,14 +180,16 @@ def fit_colour(
     return ColourFit(
         mean=mean[part].reshape(OUT, TERMS),
         covariance=covariance[part, part],
-        residuals=_residuals_of_ink(shares) if of_ink else _residuals_of_paint(shares),
+        residuals=_residuals_of_ink(usual, shares)
+        if of_ink
+        else _residuals_of_paint(usual, shares),
         lamp_told=training is not None and bool(_tells(training, parameters).any()),
     )
 
 
 def shares_of(training: TrainingSamples | None, parameters: ColourParameters = COLOUR) -> Floats:
     """Say how much to go by each kind of camera and lamp, (k,), by what is known of colours."""
-    usual = _usual()
+    usual = _gone_by(parameters)
     likely = np.log([one.share for one in usual])
     if training is not None:
         likely = likely + np.array([_evidence(training, one, parameters) for one in usual])
@@ -197,7 +203,7 @@ def misfit(training: TrainingSamples, parameters: ColourParameters = COLOUR) -> 
     Under the kind of lamp that explains them best; about 1 where they are what they are said to be.
     """
     found = []
-    for usual in _usual():
+    for usual in _gone_by(parameters):
         design, wanted, _ = _weighted(training, usual)
         miss = wanted - design @ usual.mean
         together = design @ usual.covariance @ design.T + np.eye(len(miss))
@@ -210,15 +216,15 @@ def _tells(training: TrainingSamples, parameters: ColourParameters) -> NDArray[n
     return np.asarray(_saturation(training.true) > parameters.coloured)
 
 
-def _residuals_of_ink(shares: Floats) -> Residuals:
-    covariance = np.einsum("k,kij->ij", shares, np.stack([one.left[1] for one in _usual()]))
+def _residuals_of_ink(usual: tuple[_Prior, ...], shares: Floats) -> Residuals:
+    covariance = np.einsum("k,kij->ij", shares, np.stack([one.left[1] for one in usual]))
     return Residuals(
         places=np.zeros((1, OUT)), means=np.zeros((1, OUT)), covariances=covariance[None]
     )
 
 
-def _residuals_of_paint(shares: Floats) -> Residuals:
-    rests = [one.of_paint for one in _usual()]
+def _residuals_of_paint(usual: tuple[_Prior, ...], shares: Floats) -> Residuals:
+    rests = [one.of_paint for one in usual]
     means, covariances = _as_one(
         shares, np.stack([one.means for one in rests]), np.stack([one.covariances for one in rests])
     )

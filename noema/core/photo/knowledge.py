@@ -44,7 +44,10 @@ _SENTENCES = {
     Knowledge.UNPRINTED: N_(
         "This paper has no printed colours: steps are surer than single colours."
     ),
-    Knowledge.GREY_PRINT: N_("It was printed without colours, so hue and intensity are less sure."),
+    Knowledge.GREY_PRINT: N_(
+        "It was printed without colours, so hue and intensity are less sure: a card beside the "
+        "sheet helps, or sheets from a printer that has colours."
+    ),
     Knowledge.OTHER_PRINT: N_(
         "This print doesn't look like that printer's: it was read as from an unknown one."
     ),
@@ -72,9 +75,13 @@ def knowledge_sentence(knowledge: Iterable[Knowledge]) -> str:
 
 
 def knowledge_of(
-    layout: Layout, *, card_seen: bool = False, other_print: bool = False
+    layout: Layout,
+    *,
+    card_seen: bool = False,
+    grey_print: bool = False,
+    other_print: bool = False,
 ) -> tuple[Knowledge, ...]:
-    """Say what a layout offers to go by, whether a card was seen, and if the print was believed."""
+    """Say what a layout offers to go by, and what was seen: a card, no colours, another's print."""
     sources = {patch.lab_source for patch in layout.reference if patch.lab is not None}
     found = []
     if other_print:
@@ -87,7 +94,7 @@ def knowledge_of(
         found.append(Knowledge.CARD)
     if TUBE_SOURCE in sources:
         found.append(Knowledge.TUBES)
-    if layout.grey_only and Knowledge.CARD not in found:
+    if (grey_print or layout.grey_only) and Knowledge.CARD not in found:
         found.append(Knowledge.GREY_PRINT)
     return tuple(found) or (Knowledge.NONE,)
 

@@ -45,7 +45,7 @@ _LITTLE = 1e-3  # variance, CIEDE2000 squared
 
 
 @dataclass(frozen=True, kw_only=True)
-class Look:
+class PrintLook:
     """One photograph of one of a printer's sheets."""
 
     seen: SeenPrint
@@ -72,7 +72,7 @@ class LearnedPrint:
 
 
 def learn_print(
-    looks: Sequence[Look],
+    looks: Sequence[PrintLook],
     colour: ColourParameters = COLOUR,
     parameters: LearnParameters = LEARN,
 ) -> LearnedPrint | None:
@@ -109,7 +109,7 @@ class _Evidence:
 
 
 def _evidence(
-    looks: Sequence[Look], colour: ColourParameters, parameters: LearnParameters
+    looks: Sequence[PrintLook], colour: ColourParameters, parameters: LearnParameters
 ) -> _Evidence:
     greys = _greys(looks, colour, parameters)
     labs = greys.labs()
@@ -124,7 +124,7 @@ def _all_but(by_camera: Mapping[str, Told], leaving: str | None, size: int) -> T
     return sum(told, Told.nothing(size))
 
 
-def _newest(looks: Sequence[Look], parameters: LearnParameters) -> list[Look]:
+def _newest(looks: Sequence[PrintLook], parameters: LearnParameters) -> list[PrintLook]:
     used: Counter[str] = Counter()
     found = []
     for one in sorted(looks, key=lambda look: look.day, reverse=True):
@@ -134,7 +134,7 @@ def _newest(looks: Sequence[Look], parameters: LearnParameters) -> list[Look]:
     return found
 
 
-def _fits(look: Look, labs: Mapping[Srgb, Known], colour: ColourParameters) -> bool:
+def _fits(look: PrintLook, labs: Mapping[Srgb, Known], colour: ColourParameters) -> bool:
     """Say whether a photograph may be of a sheet from this printer."""
     patches = _known_as(look.seen.patches, labs)
     tone, _ = tone_of(patches, colour.paper, colour)
@@ -142,8 +142,8 @@ def _fits(look: Look, labs: Mapping[Srgb, Known], colour: ColourParameters) -> b
     return misfit <= colour.print_misfit
 
 
-def _by_camera(looks: Sequence[Look]) -> dict[str, list[Look]]:
-    found: dict[str, list[Look]] = defaultdict(list)
+def _by_camera(looks: Sequence[PrintLook]) -> dict[str, list[PrintLook]]:
+    found: dict[str, list[PrintLook]] = defaultdict(list)
     for one in looks:
         found[one.seen.camera].append(one)
     return found
@@ -174,7 +174,9 @@ class _Greys:
         return _known(self.sent, labs, sigma, float(np.sqrt(gain2)))
 
 
-def _greys(looks: Sequence[Look], colour: ColourParameters, parameters: LearnParameters) -> _Greys:
+def _greys(
+    looks: Sequence[PrintLook], colour: ColourParameters, parameters: LearnParameters
+) -> _Greys:
     sent = sorted({ink.sent for look in looks for ink in look.seen.inks if ink.grey})
     paper_y = luminance_of(colour.paper[0])
     usual = [known_grey(_plain(one, PatchKind.GREY), paper_y, colour) for one in sent]
@@ -244,7 +246,7 @@ class _Colours:
 
 
 def _colours(
-    looks: Sequence[Look],
+    looks: Sequence[PrintLook],
     so_far: Mapping[Srgb, Known],
     colour: ColourParameters,
     parameters: LearnParameters,

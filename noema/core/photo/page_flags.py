@@ -20,7 +20,7 @@ def sheet_flags(
     *,
     cropped: bool,
     reference_seen: bool,
-    grey_only: bool,
+    grey_print: bool,
     parameters: LightParameters = LIGHT,
 ) -> tuple[SheetFlag, ...]:
     """Say what a straightened photograph suffers from."""
@@ -33,7 +33,7 @@ def sheet_flags(
         SheetFlag.CROPPED: cropped,
         SheetFlag.UNEVEN_LIGHT: float(field.max() / field.min()) > parameters.uneven,
         SheetFlag.NO_REFERENCE: not reference_seen,
-        SheetFlag.GREY_PRINT: grey_only,
+        SheetFlag.GREY_PRINT: grey_print,
         SheetFlag.LOW_RESOLUTION: px_per_mm < parameters.low_px_per_mm,
     }
     return tuple(flag for flag, holds in seen.items() if holds)

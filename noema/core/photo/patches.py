@@ -160,10 +160,10 @@ def colour_fit_of(
     sure = parameters.paper_by_card if by_card else parameters.paper_sure
     rows = _rows(printed, tone, to_wide, paper, parameters)
     if tubes:
-        without = fit_colour(_training(rows, parameters, sure))
+        without = fit_colour(_training(rows, parameters, sure), parameters=parameters)
         painted = _rows(tubes, tone, to_wide, paper, parameters)
         rows += [row for row in painted if _is_clean(row, without, paper, parameters)]
-    return fit_colour(_training(rows, parameters, sure), of_ink=of_ink)
+    return fit_colour(_training(rows, parameters, sure), of_ink=of_ink, parameters=parameters)
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)

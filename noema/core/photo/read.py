@@ -112,7 +112,10 @@ def read_placed(given: PlacedSheet, parameters: ReaderParameters = READER) -> Re
             cells=cells,
             sigma_level=_level(cells),
             knowledge=knowledge_of(
-                layout, card_seen=coloured.card_seen, other_print=coloured.other_print
+                layout,
+                card_seen=coloured.card_seen,
+                grey_print=coloured.grey_print,
+                other_print=coloured.other_print,
             ),
             paper=coloured.seeing.paper[0],
             print_seen=seen_print(
@@ -136,7 +139,7 @@ def _sheet_flags(coloured: ColouredSheet, parameters: LightParameters) -> tuple[
         sheet.placed.px_per_mm,
         cropped=not _all_inside(sheet),
         reference_seen=coloured.greys_seen,
-        grey_only=layout.grey_only,
+        grey_print=coloured.grey_print,
         parameters=parameters,
     )
 

@@ -16,7 +16,11 @@ from numpy.typing import NDArray
 
 from noema.core.photo.parameters.sample import SAMPLE, SampleParameters
 from noema.core.photo.sample import LUMINANCE
-from noema.core.statistics.gaussian import negative_log_likelihood, posterior, squared_exponential
+from noema.core.statistics.gaussian import (
+    negative_log_likelihood,
+    posterior_mean,
+    squared_exponential,
+)
 from noema.core.statistics.robust import robust_sigma
 
 Floats = NDArray[np.float64]
@@ -204,6 +208,6 @@ def _field(cells: list[CellShine], parameters: SampleParameters) -> tuple[Floats
     best = int(np.argmin(scores))
     if best == 0:
         return np.zeros(len(cells)), 0.0
-    found, _ = posterior(priors[best], rest, seen)
+    found = posterior_mean(priors[best], rest, seen)
     shine = np.bincount(owner, found, len(cells)) / np.maximum(counts, 1)
     return np.maximum(shine, 0.0), float(scores[0] - scores[best])

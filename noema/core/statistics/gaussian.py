@@ -10,6 +10,8 @@ from numpy.typing import ArrayLike, NDArray
 
 Floats = NDArray[np.float64]
 
+_MUCH = 1e30  # keeps a bordered matrix positive, whatever its border
+
 
 def squared_exponential(apart: Floats, reach: ArrayLike) -> Floats:
     """Give the correlation (...) of places that lie apart (..., d), which falls over a reach (d,).
@@ -27,9 +29,15 @@ def negative_log_likelihood(values: Floats, covariance: Floats) -> float:
 
     Of several columns (n, k) alike, the mean is given. Equation 2.30.
     """
-    columns = values.size // len(values)
-    fit = float(np.sum(values * np.linalg.solve(covariance, values))) / columns
-    return fit + 2.0 * float(np.sum(np.log(np.diag(np.linalg.cholesky(covariance)))))
+    size, rows = len(values), values.reshape(len(values), -1).T
+    # One factor for both terms: the rows below it come out as the values over the factor.
+    whole = np.empty((size + len(rows), size + len(rows)))
+    whole[:size, :size] = covariance
+    whole[size:, :size], whole[:size, size:] = rows, rows.T
+    whole[size:, size:] = _MUCH * np.eye(len(rows))
+    factor = np.linalg.cholesky(whole)
+    fit = float(np.sum(factor[size:, :size] ** 2)) / len(rows)
+    return fit + 2.0 * float(np.sum(np.log(np.diag(factor)[:size])))
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -54,13 +62,12 @@ def leave_one_out(shared: Floats, noise: Floats, values: Floats) -> LeftOut:
     return LeftOut(precision=precision, weights=weights, miss=miss, variance=1.0 / own)
 
 
-def posterior(prior: Floats, rest: Floats, values: Floats) -> tuple[Floats, Floats]:
-    """Give mean (n,) and covariance (n, n) of a process of a prior, seen in values beside the rest.
+def posterior_mean(prior: Floats, rest: Floats, values: Floats) -> Floats:
+    """Give the mean (n,) of a process of a prior (n, n), seen in values beside the rest (n, n).
 
-    Equations 2.23 and 2.24; all covariances are (n, n).
+    Equation 2.23.
     """
-    gain = prior @ np.linalg.inv(rest + prior)
-    return np.asarray(gain @ values), np.asarray(prior - gain @ prior)
+    return np.asarray(prior @ np.linalg.solve(rest + prior, values))
 
 
 def updated(

@@ -9,7 +9,7 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.spectra import reflectance_to_lab
 from noema.core.colour.srgb import linear_to_srgb, srgb_to_linear
 from noema.core.colour.wide import SRGB_TO_WIDE
-from noema.core.photo.learned_print import Look, learn_print
+from noema.core.photo.learned_print import PrintLook, learn_print
 from noema.core.photo.seen_print import SeenInk, SeenPrint
 from noema.core.sheet.layout import PatchKind
 from noema.stand_ins.optics import draw_optics
@@ -34,7 +34,7 @@ def curved(linear, contrast):
     return srgb_to_linear(value + contrast * (value - 0.5) * value * (1.0 - value) * 4.0)
 
 
-def look(phone: str, lamp: str = "D55", press: Press = OURS, exposure: float = 0.75) -> Look:
+def look(phone: str, lamp: str = "D55", press: Press = OURS, exposure: float = 0.75) -> PrintLook:
     body = np.random.default_rng([ord(letter) for letter in phone])
     optics = draw_optics(np.random.default_rng(1), "class", lamp=lamp, phone=body, stacked=False)
     sent = np.array(list(SENT), dtype=np.uint8)
@@ -46,10 +46,10 @@ def look(phone: str, lamp: str = "D55", press: Press = OURS, exposure: float = 0
         for (one, grey), rgb in zip(SENT.items(), seen.tolist(), strict=True)
     )
     wide = tuple(tuple(row) for row in SRGB_TO_WIDE.tolist())
-    return Look(seen=SeenPrint(camera=phone, to_wide=wide, inks=inks), day=MONDAY)
+    return PrintLook(seen=SeenPrint(camera=phone, to_wide=wide, inks=inks), day=MONDAY)
 
 
-def pile(*phones: str) -> list[Look]:
+def pile(*phones: str) -> list[PrintLook]:
     return [
         look(phone, exposure=exposure) for phone in phones for exposure in (0.6, 0.7, 0.8, 0.85)
     ]
@@ -118,7 +118,7 @@ def test_a_sheet_from_another_printer_is_left_out():
 def test_more_days_mean_more_lamps_and_less_doubt():
     phones = ("one", "two", "three")
     looks = pile(*phones)
-    other_day = [Look(seen=one.seen, day=date(2027, 2, 8)) for one in looks[::2]]
+    other_day = [PrintLook(seen=one.seen, day=date(2027, 2, 8)) for one in looks[::2]]
     same, two_days = learn_print(looks), learn_print([*looks[1::2], *other_day])
     assert same is not None
     assert two_days is not None

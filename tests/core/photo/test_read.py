@@ -7,6 +7,7 @@ import pytest
 from numpy.random import default_rng
 
 from noema.core.colour.value import lightness_to_value
+from noema.core.photo.knowledge import Knowledge
 from noema.core.photo.picture import Picture
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import CellFlag, SheetFlag
@@ -16,7 +17,8 @@ from noema.stand_ins.camera import photograph
 from noema.stand_ins.painter import Hand, intend, paint
 from noema.stand_ins.printer import Press, print_page
 from noema.stand_ins.shot import Shot
-from tools.photographs import measured, sheet_of
+from noema.stand_ins.studio import take_picture
+from tools.photographs import any_sheet_of, measured, sheet_of
 
 SIZE = (1600, 1200)
 SEED = 3  # eight steps on Letter
@@ -43,6 +45,16 @@ def errors(reading, truth):
             if true.lab is not None
         ]
     )
+
+
+@pytest.mark.parametrize("has_colours", [True, False])
+def test_a_printer_without_colours_is_told_though_colours_were_sent(has_colours):
+    layout, pdf = any_sheet_of(51)
+    press = Press(has_colours=has_colours)
+    jpeg = take_picture(layout, pdf, seed=2, preset="easy", size_px=SIZE, press=press).jpeg
+    reading = read_photo(open_photo(jpeg), layout).reading
+    assert (SheetFlag.GREY_PRINT in reading.flags) is not has_colours
+    assert (Knowledge.GREY_PRINT in reading.knowledge) is not has_colours
 
 
 def test_easy_photographs_of_every_kind_are_read_and_their_doubt_is_honest():

@@ -100,6 +100,11 @@ class ColourParameters:
     fewest_alike: int = parameter(3, "Patches of one ink from which one can be left out.")
     least: float = parameter(0.004, "Linear channel under which it is clipped or noise.")
     coloured: float = parameter(0.25, "Saturation from which a patch tells something of the lamp.")
+    kinds_left_out: tuple[int, ...] = parameter(
+        (),
+        "Kinds of camera and lamp, by number, that aren't gone by: none, but where a tool asks how "
+        "far colours are off under one that was never met.",
+    )
     steady: float = parameter(
         1e-8, "Variance that keeps the covariance of maps invertible.", source=_PRIOR
     )

@@ -13,6 +13,7 @@ from noema.core.photo.parameters.colour import COLOUR, ColourParameters
 from noema.core.photo.patches import (
     SeenPatch,
     colour_fit_of,
+    is_grey,
     paper_by_card,
     print_misfit,
     tone_of,
@@ -35,6 +36,7 @@ class ColouredSheet:
     seeing: Seeing
     card_seen: bool
     greys_seen: bool  # enough of them
+    grey_print: bool  # no patch shows a colour: none was sent, or the printer has none
     seen: tuple[SeenPatch, ...]  # of the print, and of tubes
     other_print: bool  # it isn't what its printer is known to lay, and was taken for unknown
 
@@ -79,6 +81,7 @@ def tone_and_colour(given: LitSheet, parameters: ColourParameters = COLOUR) -> C
         seeing=seeing,
         card_seen=bool(beside),
         greys_seen=greys_seen,
+        grey_print=sought.layout.grey_only or (bool(printed) and is_grey(printed, parameters)),
         seen=tuple(printed),
         other_print=other_print,
     )
