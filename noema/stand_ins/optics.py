@@ -56,6 +56,7 @@ class Optics:
     matrix: Floats  # (3, 3) to linear sRGB
     liveliness: float  # >1 makes colours more intense than they are
     lamp: str = ""  # the measured one, whatever daylight was added
+    layered: bool = False  # the sensor has layers instead of filters
 
     def seen(self, reflectance: Floats) -> Floats:
         """Give the linear camera RGB (n, 3) of reflectances (n, 31); white is near 1, 1, 1."""
@@ -93,7 +94,8 @@ def draw_optics(
     body = phone or rng
     layers = own.random() < STACKED if stacked is None else stacked
     filters = _bent(_draw_filters(own, kinds), body)
-    sensor = _stacked(own) if layers and kinds is Kinds.USUAL else filters
+    layered = bool(layers) and kinds is Kinds.USUAL
+    sensor = _stacked(own) if layered else filters
     raw = power[:, None] * sensor
     balance = 1.0 / raw.sum(axis=0)
     balance = balance * np.exp(rng.normal(0.0, 0.01 if easy else 0.04, 3))
@@ -103,6 +105,7 @@ def draw_optics(
         matrix=_matrix(reference / reference.sum(axis=0)),
         liveliness=float(np.exp(body.normal(0.03, 0.04 if easy else 0.09))),
         lamp=lamp,
+        layered=layered,
     )
 
 

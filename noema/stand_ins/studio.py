@@ -34,6 +34,7 @@ class TakenPicture:
     shine: Mapping[str, float]  # light thrown back from each cell, as a share of white paper's
     mishap: Mishap
     lamp: str  # it was taken under
+    layered: bool  # by a sensor of layers instead of filters
 
 
 def take_picture(
@@ -85,6 +86,7 @@ def take_picture(
         shine=_over_cells(shine, layout),
         mishap=mishap,
         lamp=optics.lamp,
+        layered=optics.layered,
     )
 
 

@@ -11,7 +11,7 @@ much to go by it. What no map takes away differs from colour to colour, too: vio
 company with the eye much more than yellows do. All errors come out as a covariance.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from pathlib import Path
 
@@ -155,7 +155,11 @@ def _usual() -> tuple[_Prior, ...]:
 
 
 def _gone_by(parameters: ColourParameters) -> tuple[_Prior, ...]:
-    return tuple(one for n, one in enumerate(_usual()) if n not in parameters.kinds_left_out)
+    return tuple(
+        replace(one, covariance=parameters.never_met * one.covariance)
+        for n, one in enumerate(_usual())
+        if n not in parameters.kinds_left_out
+    )
 
 
 def fit_colour(
@@ -203,7 +207,8 @@ def misfit(training: TrainingSamples, parameters: ColourParameters = COLOUR) -> 
     Under the kind of lamp that explains them best; about 1 where they are what they are said to be.
     """
     found = []
-    for usual in _gone_by(parameters):
+    # Held against kinds as they are, or no print would ever be another's.
+    for usual in _gone_by(replace(parameters, never_met=1.0)):
         design, wanted, _ = _weighted(training, usual)
         miss = wanted - design @ usual.mean
         together = design @ usual.covariance @ design.T + np.eye(len(miss))

@@ -241,7 +241,7 @@ class _Colours:
         return _known(
             self.sent,
             labs,
-            np.maximum(self.parameters.wider * sigma, self.parameters.least_sigma),
+            np.maximum(sigma, self.parameters.least_sigma),
         )
 
 

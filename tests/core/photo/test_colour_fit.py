@@ -96,4 +96,4 @@ def test_an_old_tube_is_told_by_the_print_and_doubted_more_than_daylight():
             variance = np.einsum("nii->ni", sum(fit.covariances_of(kept)))
             spread = np.sqrt((variance * weight_of(fit.true(kept)) ** 2).sum(axis=1))
             doubts[optics.lamp].append(np.median(spread))
-    assert np.median(doubts["FL2"]) > 1.08 * np.median(doubts["D65"])
+    assert np.median(doubts["FL2"]) > 1.03 * np.median(doubts["D65"])

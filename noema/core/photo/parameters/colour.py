@@ -105,6 +105,12 @@ class ColourParameters:
         "Kinds of camera and lamp, by number, that aren't gone by: none, but where a tool asks how "
         "far colours are off under one that was never met.",
     )
+    never_met: float = parameter(
+        4.0,
+        "Times the covariance of usual cameras' maps: the next one may be of a kind that isn't "
+        "among them.",
+        source="tools/unmet_kinds.py",
+    )
     steady: float = parameter(
         1e-8, "Variance that keeps the covariance of maps invertible.", source=_PRIOR
     )

@@ -21,7 +21,10 @@ class DoubtParameters:
     dark: float = parameter(0.0008, "Veil and noise that don't shrink with the light, linear.")
     well_lit: float = parameter(0.4, "Linear light of paper under which they grow.")
     wider: float = parameter(
-        1.08, "What is left out of the sum: times every sigma.", source="tools/fit_doubt.py"
+        1.08,
+        "What is left out of the sum: times every sigma.",
+        source="tools/fit_doubt.py gave it before cameras' maps were taken to vary more than usual "
+        "ones do; it stays as a caution",
     )
     lamp_untold: float = parameter(
         1.3,

@@ -29,11 +29,6 @@ class LearnParameters:
     least_sigma: float = parameter(
         0.6, "A printer lays a page a little differently every day.", unit="CIEDE2000"
     )
-    wider: float = parameter(
-        1.35,
-        "What is left out of the doubt of inks: they err together, but are taken for independent.",
-        source="two sigma over ten usual schools",
-    )
     most_looks: int = parameter(24, "Photographs of one camera that are gone by, the newest.")
     rounds: int = parameter(
         2, "Times that lamps are told by what the inks were found to be so far."
