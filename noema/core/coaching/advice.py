@@ -14,6 +14,7 @@ from noema.core.judging.judgement import (
     Finding,
     FindingKind,
     Judgement,
+    Manner,
     Reason,
     past_tolerance,
 )
@@ -104,6 +105,17 @@ def first_finding(judgement: Judgement) -> str:
     return STRAYS if _away(judgement) else PRAISE
 
 
+def _phrase_of(finding: Finding, judgement: Judgement) -> str:
+    """Name the phrase that speaks of a finding, where its kind has several."""
+    kind = finding.kind
+    dark = kind is FindingKind.VALUES and finding.towards == "dark"
+    another = kind is FindingKind.WRONG_TUBE and finding.manner is Manner.ANOTHER
+    # A start is praised only where most of what is painted may stand.
+    begun = kind is FindingKind.EMPTY and len(_away(judgement)) >= judgement.count(Verdict.HOLDS)
+    ending = "-dark" if dark else "-another" if another else "-begun" if begun else ""
+    return f"{kind.value}{ending}"
+
+
 def _away(judgement: Judgement) -> list[CellJudgement]:
     return [c for c in judgement.cells if c.verdict in (Verdict.DRIFTS, Verdict.OFF)]
 
@@ -121,9 +133,8 @@ def _about(finding: Finding, judgement: Judgement, moves: Mapping[str, Move]) ->
     elif finding.kind is FindingKind.ORDER:
         acting = tuple(cell for cell in finding.cells if cell in moves)[:1]
     mover = next((cell for cell in acting if cell in moves), None)
-    is_dark = finding.kind is FindingKind.VALUES and finding.towards == "dark"
     return Advice(
-        about=f"{finding.kind.value}-dark" if is_dark else finding.kind.value,
+        about=_phrase_of(finding, judgement),
         greets=finding.kind in _GREETED,
         held=judgement.count(Verdict.HOLDS),
         read=_read(judgement),

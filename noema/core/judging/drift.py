@@ -1,6 +1,7 @@
 """How far a cell lies from its step in hue and in chroma, and what a verdict rests on."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 
@@ -13,6 +14,9 @@ from noema.core.photo.reading import CellReading
 
 HUE_SHOWS_FROM = 1.5
 """Chroma from which a colour has a hue that can be held against another's."""
+
+ANOTHER_HUE = 100.0 / 6.0
+"""Steps of the hundred-step circle from which a colour is no leaning one but another."""
 
 _GRAVITY = (Verdict.HOLDS, Verdict.LOOK, Verdict.DRIFTS, Verdict.OFF)
 
@@ -71,6 +75,7 @@ def reason_of(
     hue: Drift | None,
     chroma: Drift | None,
     painted: HVC,
+    expected: HVC,
     table: HueTable,
     *,
     value_first: bool = False,
@@ -86,17 +91,33 @@ def reason_of(
     side = (value.amount if steps is None else steps) < 0
     found = [(value, _off("value", "dark" if side else "light", value, steps))]
     if hue is not None:
-        found.append((hue, _off("hue", neighbour_hue(painted, hue.amount, table), hue)))
-    if chroma is not None and hue is None and painted.chroma >= NEUTRAL_WORD_BELOW:
-        found.append((chroma, _off("chroma", table.lean(painted).hue or "", chroma)))
-    elif chroma is not None:
-        side = chroma.amount < 0
-        found.append((chroma, _off("chroma", "dull" if side else "intense", chroma)))
+        found.append((hue, _hue_off(painted, expected, hue, table)))
+    if chroma is not None:
+        found.append((chroma, _off("chroma", _chroma_word(hue, painted, expected, table), chroma)))
     # What a verdict rests on is said, in the order of how far it passes its tolerance.
     if not value_first:
         found.sort(key=lambda one: -one[1].tolerances)
     off = tuple(fact for drift, fact in found if _verdict(drift) is verdict)
     return Reason(why=Why.SEEMS if verdict is Verdict.LOOK else Why.STRAYS, off=off)
+
+
+def _hue_off(painted: HVC, expected: HVC, hue: Drift, table: HueTable) -> Off:
+    """Name the hue a colour strays to; from a neighbour of six on, the hue that it is."""
+    if abs(hue.amount) >= ANOTHER_HUE and painted.hue100 is not None:
+        own = table.nearest(painted.hue100, 6).name
+        return replace(_off("hue", own, hue), another=True)
+    return _off("hue", neighbour_hue(painted, expected, hue.amount, table), hue)
+
+
+def _chroma_word(hue: Drift | None, painted: HVC, expected: HVC, table: HueTable) -> str:
+    """Say which way a colour strays in chroma: dull, intense, or the hue a grey leans to.
+
+    Where one of the two is too grey for a hue the drift has no sign: the chromas tell it.
+    """
+    less = painted.chroma < expected.chroma
+    if hue is None and not less and painted.chroma >= NEUTRAL_WORD_BELOW:
+        return table.lean(painted).hue or "intense"
+    return "dull" if less else "intense"
 
 
 def _off(quantity: str, towards: str, drift: Drift, steps: float | None = None) -> Off:
@@ -108,12 +129,16 @@ def _verdict(drift: Drift) -> Verdict:
     return verdict_of(drift.amount, drift.sigma, drift.tolerance)
 
 
-def neighbour_hue(painted: HVC, amount: float, table: HueTable) -> str:
-    """Name the hue a colour strays to: the nearest of six in that direction."""
-    assert painted.hue100 is not None  # a drift in hue is only measured where there is one
+def neighbour_hue(painted: HVC, expected: HVC, amount: float, table: HueTable) -> str:
+    """Name the hue a colour strays to: the nearest of six in that direction, but its own."""
+    # A drift in hue is only measured where there are both.
+    assert painted.hue100 is not None
+    assert expected.hue100 is not None
+    own = table.nearest(expected.hue100, 6).name
     ahead = [
         (hue_step(painted.hue100, named.hue100) * np.sign(amount), named.name)
         for named in table.hues(6)
+        if named.name != own
     ]
     # A step back of two still counts as the hue it has arrived at.
     return min((way, name) for way, name in ahead if way > -2.0)[1]

@@ -155,7 +155,9 @@ def _judge_cell(
         chroma = chroma_drift(seen, cell, COLOURED_FROM, has_hue=False)
     steps = None if stride is None else value.amount / stride
     verdict = worst_of([drift for drift in (value, hue, chroma) if drift is not None])
-    reason = reason_of(verdict, value, steps, hue, chroma, seen.hvc, table, value_first=value_first)
+    reason = reason_of(
+        verdict, value, steps, hue, chroma, seen.hvc, cell.hvc, table, value_first=value_first
+    )
     unseen = next((flag for flag in _BLINDING if flag in seen.flags), None)
     measured = not (empty or unseen)
     if empty:

@@ -8,7 +8,7 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
 
-JUDGE_VERSION = "noema-judge/8"
+JUDGE_VERSION = "noema-judge/9"
 """Changes whenever the same reading would be judged otherwise."""
 
 
@@ -45,6 +45,7 @@ class Manner(Enum):
     STREAKY = "streaky"  # thin: half mixed, or uneven
     REVERSED = "reversed"  # swapped: a whole row runs the other way round
     AT_THE_TOP = "at-the-top"  # values: another hue is lighter than the lightest should be
+    ANOTHER = "another"  # wrong-tube: a cell that is there as it comes is another tube
     LOUDER = "louder"  # dull: a muted pair came out more intense than the clean one
 
 
@@ -94,6 +95,7 @@ class Off:
     towards: str  # dark or light, dull or intense, or a hue's name
     tolerances: float  # how many of them it lies off
     steps: float | None = None  # of a scale; None where cells aren't steps of value
+    another: bool = False  # of hue: so far off that it is another one
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -15,9 +15,10 @@ from noema.core.exercises.cells import is_wash
 from noema.core.exercises.kind import Trait
 from noema.core.judging.evidence import Evidence, Stray
 from noema.core.judging.explain import Cause, Story, stories
-from noema.core.judging.judgement import Finding, FindingKind
+from noema.core.judging.judgement import Finding, FindingKind, Manner
 from noema.core.judging.neutrals import is_there_to_be_neutral
-from noema.core.pigments.tube import Role
+from noema.core.pigments.mix import Part, lab_of_parts
+from noema.core.pigments.tube import Role, Tube
 
 _SURE, _SURE_ALONE = 0.8, 2.8
 """Sigmas beyond its tolerance from which a cell is looked into, and from which that alone is
@@ -81,9 +82,23 @@ def _astray(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Stray]:
 def _contaminated(
     stray: Stray, told: Mapping[Cause, Story], evidence: Evidence
 ) -> Iterator[Finding]:
+    labs = _as_they_come(stray, evidence)
+    own, (nearest, away) = stray.printed.parts[0].tube, min(labs.items(), key=lambda one: one[1])
+    if nearest.role is Role.COLOUR and away < min(labs[own], _EXPLAINS * stray.away):
+        yield Finding(
+            kind=FindingKind.WRONG_TUBE,
+            cells=(stray.cell.id,),
+            amount=stray.away,
+            tube=nearest.name,
+            own=own.name,
+            manner=Manner.ANOTHER,
+        )
+        return
     added = told.get(Cause.ADDED)
     if added is None or added.away > _EXPLAINS_DIRT * stray.away:
         return
+    if labs[added.tube] < labs[own]:
+        return  # that is more than a little of it
     white = added.tube.role is Role.WHITE and stray.away < _FAR_OF_WHITE * stray.own_sigma
     if white or not _differs_from_twins(stray, evidence):
         return
@@ -94,6 +109,14 @@ def _contaminated(
         tube=added.tube.name,
         own=stray.printed.parts[0].tube.name,
     )
+
+
+def _as_they_come(stray: Stray, evidence: Evidence) -> dict[Tube, float]:
+    """Give how far a cell lies from each of the set's tubes as it comes, CIEDE2000."""
+    assert evidence.paints is not None
+    tubes = evidence.paints.tubes
+    labs = [lab_of_parts([Part(tube=tube, amount=1.0)], evidence.surface) for tube in tubes]
+    return dict(zip(tubes, ciede2000(np.array(labs), stray.as_mixed).tolist(), strict=True))
 
 
 def _differs_from_twins(stray: Stray, evidence: Evidence) -> bool:

@@ -4,7 +4,7 @@ What a teacher left out doesn't count, what a teacher said counts as said, and w
 or can't be painted counts for nothing. A mark is only worked out where a school wants one.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from noema.core.exercises.skills import Skill
@@ -20,6 +20,7 @@ _FULL, _NONE = 0.5, 2.5
 """Tolerances, beyond doubt, up to which a cell has full points, and from which it has none."""
 
 _SAID = {Verdict.HOLDS: 0.0, Verdict.DRIFTS: 1.5, Verdict.OFF: 2.5}  # tolerances, by a teacher
+_FEWEST, _LEAST_SHARE = 3, 1 / 3  # cells, and of those that ask for a skill, that must be seen
 _UNEVEN_ROOM = 0.5  # of a step
 
 
@@ -40,10 +41,9 @@ class SkillMark:
 
 def skill_marks(judgement: Judgement, review: Review, rubric: Rubric) -> tuple[SkillMark, ...]:
     """Sum a sheet up by the skills that count for its kind."""
-    cells = [cell for cell in judgement.cells if _counts(cell, review)]
     marks = []
     for skill, weight in rubric.of_kind(judgement.exercise).items():
-        points = _points(skill, cells, review)
+        points = _points(skill, judgement.cells, review)
         name = gettext("can't be said") if points is None else gettext(rubric.names[round(points)])
         marks.append(SkillMark(skill=skill, points=points, name=name, weight=weight))
     return tuple(marks)
@@ -63,13 +63,24 @@ def _counts(cell: CellJudgement, review: Review) -> bool:
     return cell.id not in review.left_out and verdict is not Verdict.LOOK
 
 
-def _points(skill: Skill, cells: list[CellJudgement], review: Review) -> float | None:
+def _points(skill: Skill, cells: Sequence[CellJudgement], review: Review) -> float | None:
+    """Average the points of the cells that count; None where those are too few to sum up from."""
+    asked = [cell for cell in cells if _shows(skill, cell)]
     gained = [
         points
-        for cell in cells
-        if (points := _points_of(skill, cell, review.overruled.get(cell.id))) is not None
+        for cell in asked
+        if _counts(cell, review)
+        and (points := _points_of(skill, cell, review.overruled.get(cell.id))) is not None
     ]
-    return sum(gained) / len(gained) if gained else None
+    wanted = [cell for cell in asked if cell.id not in review.left_out]
+    enough = max(min(_FEWEST, len(wanted)), _LEAST_SHARE * len(wanted))
+    return sum(gained) / len(gained) if gained and len(gained) >= enough else None
+
+
+def _shows(skill: Skill, cell: CellJudgement) -> bool:
+    """Say whether a cell is one by which a skill is summed up, had it been painted and seen."""
+    unseen = not cell.measured and skill is not Skill.NEUTRAL
+    return skill is Skill.CRAFT or unseen or _off(skill, cell) is not None
 
 
 def _points_of(skill: Skill, cell: CellJudgement, said: Verdict | None) -> float | None:

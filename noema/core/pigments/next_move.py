@@ -25,6 +25,7 @@ _TOUCH = 1 / 40
 _MUST_GAIN = 0.25  # share of the way one addition must go to be worth advising
 _FAR = 8.0  # CIEDE2000 left over at which a fresh pile may be the better way
 _CUT_HALF, _CUT_QUARTER = 0.35, 1.0  # additions beyond which the pile is cut first
+_BEGIN_AGAIN = 25.0  # CIEDE2000 from which a pile is another colour: mending it wastes paint
 _ODD = 6.0  # CIEDE2000 off what it was mixed from: something else got in
 _FADES = 1.0  # chroma of Lab, times five, that white may cost an intense target
 
@@ -71,6 +72,8 @@ def next_move(
     away = np.where(_fades(labs, target, tubes), np.inf, away)
     one, much = np.unravel_index(int(np.argmin(away)), away.shape)
     after = float(ciede2000(labs[one, much], target))
+    if before > _BEGIN_AGAIN:
+        return _nothing(pile, before, recipe(target, tubes, surface))
     if after > min((1.0 - _MUST_GAIN) * before, _FAR):
         fresh = recipe(target, tubes, surface)
         if after > (1.0 - _MUST_GAIN) * before or fresh.away < after / 2.0:

@@ -15,6 +15,7 @@ _AS_GOOD_AS_THERE = 2.5  # CIEDE2000
 _TOO_LIGHT, _TOO_DARK = N_("%(by)s of a value too light"), N_("%(by)s of a value too dark")
 _TOO_HIGH, _SHORT = N_("chroma %(by)s too high"), N_("chroma %(by)s short")
 _TRACE, _TOUCH, _LITTLE = 1 / 40, 1 / 12, 1 / 4
+_NEARLY_AS_MUCH = 2 / 3  # under which a part is at most one to two
 
 
 def say_parts(parts: Sequence[Part]) -> str:
@@ -176,8 +177,10 @@ def _amount(share: float) -> str:
 def _ratio(share: float) -> str:
     if share < 1 / 8:
         return gettext("about 1 part to %(round_number)s", round_number=_round_number(1 / share))
-    if share < 0.9:
+    if share < _NEARLY_AS_MUCH:
         return gettext("about 1 part to %(share)s", share=format(1 / share, ".0f"))
+    if share < 0.9:
+        return gettext("nearly as much again")
     return gettext("about as much again")
 
 

@@ -176,9 +176,9 @@ def _suggested(cell: AskedCell, said: str, paints: PaintSet | None, table: HueTa
 
 def _leaning(cell: CellJudgement, table: HueTable) -> str:
     """Name the hue to which a cell strays."""
-    painted = hvc_of(cell.painted_lab)
+    painted, expected = hvc_of(cell.painted_lab), hvc_of(cell.expected_lab)
     assert cell.hue is not None  # it strays in hue
-    return neighbour_hue(painted, cell.hue.amount, table)
+    return neighbour_hue(painted, expected, cell.hue.amount, table)
 
 
 def _past(drift: Drift | None, sign: float) -> bool:

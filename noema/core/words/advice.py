@@ -32,7 +32,7 @@ def _filled(advice: Advice, medium: Medium) -> dict[str, str]:
     cells = cells_words(advice.cells) if advice.cells else ""
     first = cell_words(advice.cells[0]) if advice.cells else ""
     reason = "" if advice.reason is None else reason_words(advice.reason)
-    is_wrong_tube = advice.about == FindingKind.WRONG_TUBE.value
+    is_wrong_tube = advice.about.startswith(FindingKind.WRONG_TUBE.value)
     return {
         "held": str(advice.held),
         "all": str(advice.read),

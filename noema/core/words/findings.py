@@ -88,6 +88,13 @@ def _contaminated(finding: Finding, labels: Labels, tubes: Labels) -> str:
 
 def _wrong_tube(finding: Finding, labels: Labels, tubes: Labels) -> str:
     own, other = tube_words(finding.own, tubes), tube_words(finding.tube, tubes)
+    if finding.manner is Manner.ANOTHER:
+        return gettext(
+            "%(labels)s looks like %(other)s, where %(own)s was asked as it comes.",
+            labels=labels[finding.cells[0]],
+            other=other,
+            own=own,
+        )
     return gettext(
         "%(labels)s looks mixed with %(other)s instead of %(own)s.",
         labels=labels[finding.cells[0]],

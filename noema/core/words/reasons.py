@@ -58,15 +58,27 @@ def reason_words(reason: Reason) -> str:
         return gettext("Not counted: %(limit)s.", limit=limit)
     said = [_off_words(one) for one in reason.off]
     if reason.why is Why.SEEMS:
-        return gettext("Seems %(said)s, but the reading isn't sure enough.", said=said[0])
+        return _seems_words(reason.off[0])
     return opening(f"{', '.join(said)}.")
 
 
 def _off_words(off: Off) -> str:
     """Say one quantity: a little within one and a half tolerances, much beyond three."""
+    if off.another:
+        return gettext("another hue: %(hue)s", hue=off.towards)
     if off.towards not in _OFF:
         return gettext("leans to %(towards)s", towards=off.towards)
     if off.steps is not None:
         return gettext(_BY_STEPS[off.towards], steps=step_words(off.steps))
     little, much = off.tolerances < _LITTLE, off.tolerances > _MUCH
     return gettext((_LITTLE_OFF if little else _MUCH_OFF if much else _OFF)[off.towards])
+
+
+def _seems_words(off: Off) -> str:
+    if off.another:
+        return gettext("Seems another hue, %(hue)s, but the reading isn't sure.", hue=off.towards)
+    if off.towards not in _OFF:
+        return gettext(
+            "Seems to lean to %(towards)s, but the reading isn't sure.", towards=off.towards
+        )
+    return gettext("Seems %(said)s, but the reading isn't sure enough.", said=_off_words(off))
