@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 
 from sqlalchemy.orm import Session
 
+from noema.actions.say_to import follow_word
 from noema.actions.work_out_difficulty import work_out_difficulty
 from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
 from noema.core.coaching.advice import advise
@@ -13,12 +14,14 @@ from noema.core.exercises.levels import Key
 from noema.core.judging.attention import attention, disagreeing, holds_plainly
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import JUDGE_VERSION, Judgement
+from noema.core.judging.review import review_of
 from noema.core.judging.tally import tally_of
 from noema.core.photo.reading import Reading
 from noema.formats.facts_json import facts_to_json
 from noema.formats.judgement_json import judgement_to_json, tally_to_json
 from noema.formats.reading_json import reading_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, keep_from_changing
+from noema.store.decisions import decisions, record_of
 from noema.store.judgements import NewJudgement, add_judgement, open_review
 from noema.store.paints import hue_words
 from noema.store.queue import queue_judging
@@ -78,6 +81,9 @@ def judge_sheet(
         holds_plainly=holds_plainly(judgement, reading.flags),
     )
     open_review(session, photograph_id, add_judgement(session, new))
+    review = review_of(decisions(record_of(session, photograph_id)))
+    if review.left_out or review.overruled:
+        follow_word(session, photograph_id, review)
 
 
 def judge_one_behind(session: Session, assignment_id: int, photograph_id: int) -> None:

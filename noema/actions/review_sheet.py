@@ -4,7 +4,7 @@ from collections.abc import Collection
 
 from sqlalchemy.orm import Session
 
-from noema.actions.say_to import sentence_of
+from noema.actions.say_to import follow_word, sentence_of
 from noema.core.coaching.advice import LONGEST, first_finding
 from noema.core.errors import OutOfDate, Refused
 from noema.core.judging.review import Decision, Review, Verb, review_of
@@ -44,6 +44,7 @@ def review_sheet(
     record(session, photograph_id, teacher_id, decision.verb.value, decision)
     after = review_of([*decisions(lines), decision])
     keep_review(session, photograph_id, after)
+    follow_word(session, photograph_id, after)
     if decision.verb is Verb.SEND_BACK and decision.sentence != sentence_of(attempt):
         body = judgements_of(session, [photograph_id])[photograph_id]
         finding = first_finding(judgement_from_json(body))

@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from noema.core.judging.review import Decision, Review, Verb
 from noema.core.judging.verdict import Verdict
+from noema.store.base import Json
 from noema.store.tables import RECORD_ONLY, DecisionRow, ReviewRow, Teacher
 
 
@@ -69,6 +70,12 @@ def keep_review(session: Session, photograph_id: int, review: Review) -> None:
     row.left_out = sorted(review.left_out)
     row.overruled = {cell: verdict.value for cell, verdict in review.overruled.items()}
     row.standing = review.standing
+    session.flush()
+
+
+def keep_advice(session: Session, photograph_id: int, advice: Json | None) -> None:
+    """Keep what is said of a sheet where the teacher's word changes it; None where it doesn't."""
+    session.get_one(ReviewRow, photograph_id).advice = advice
     session.flush()
 
 

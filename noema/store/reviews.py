@@ -219,7 +219,7 @@ def _attempts(tally: ColumnElement[Any] | None = None) -> Select[*tuple[Any, ...
             Assignment.class_id,
             SchoolClass.name.label("class_name"),
             (JudgementRow.tally if tally is None else tally).label("tally"),
-            JudgementRow.advice,
+            func.coalesce(ReviewRow.advice, JudgementRow.advice).label("advice"),
             SchoolClass.audience,
             Assignment.medium,
             JudgementRow.attention,

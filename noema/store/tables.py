@@ -10,6 +10,7 @@ from sqlalchemy import (
     func,
     text,
 )
+from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Mapped, mapped_column
 
 from noema.core.coaching.audience import Audience
@@ -286,6 +287,8 @@ class ReviewRow(Base):
     left_out: Mapped[list[str]] = mapped_column(default=list)
     overruled: Mapped[Json] = mapped_column(default=dict)
     standing: Mapped[int] = mapped_column(default=0)
+    # What one sentence says where the teacher's word changes it.
+    advice: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))
     changed_at: Mapped[datetime] = mapped_column(server_default=func.now(), onupdate=func.now())
 
 

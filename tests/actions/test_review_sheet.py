@@ -3,9 +3,14 @@
 import pytest
 from sqlalchemy import text
 
+from noema.actions.say_to import sent_back, sentence_of
+from noema.core.coaching.advice import Advice
 from noema.core.errors import NotFound, OutOfDate, Refused
 from noema.core.judging.review import Decision, ReviewState, Verb
 from noema.core.judging.verdict import Verdict
+from noema.formats.facts_json import facts_from_json
+from noema.formats.judgement_json import tally_from_json
+from noema.stand_ins.painter import Hand
 from noema.store.decisions import record_of
 from noema.store.reviews import waiting_for_review
 
@@ -64,3 +69,38 @@ def test_another_schools_sheet_isnt_there(school, other_school):
     with school.sessions() as session:
         count = text("SELECT count(*) FROM decision WHERE photograph_id = :p")
         assert session.scalar(count, {"p": photo}) == 0
+
+
+DARKER = Hand(step_noise=0.05, bunching=0.9)
+
+
+def says(school, photo) -> str:
+    return sentence_of(school.attempt(photo))
+
+
+def test_what_is_said_follows_the_teachers_word_and_comes_back_with_undo(school):
+    photo = school.reviewable(hand=DARKER)
+    before = says(school, photo)
+    cells = tally_from_json(school.attempt(photo).tally).ids
+    for cell in cells:
+        school.decides(photo, Decision(verb=Verb.OVERRULE, cell=cell, verdict=Verdict.HOLDS))
+    assert says(school, photo) != before
+    assert facts_from_json(Advice, school.attempt(photo).advice).praises
+    for _ in cells:
+        school.decides(photo, Decision(verb=Verb.UNDO))
+    assert says(school, photo) == before
+
+
+def test_accepted_with_something_to_work_on_is_said_to_be_for_the_next_time(school):
+    photo = school.reviewable(hand=DARKER)
+    school.decides(photo, Decision(verb=Verb.ACCEPT))
+    assert sent_back(school.attempt(photo)) == ("accepted", f"Next time: {says(school, photo)}")
+
+
+def test_accepted_and_right_it_holds(school):
+    photo = school.reviewable()
+    for cell in tally_from_json(school.attempt(photo).tally).ids:
+        decision = Decision(verb=Verb.OVERRULE, cell=cell, verdict=Verdict.HOLDS)
+        school.decides(photo, decision)
+    school.decides(photo, Decision(verb=Verb.ACCEPT))
+    assert sent_back(school.attempt(photo)) == ("it holds", says(school, photo))

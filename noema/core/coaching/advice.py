@@ -58,6 +58,11 @@ class Advice:
     own_tubes: Mapping[str, str] = field(default_factory=dict)  # labels by name
     told: str = ""  # by an earlier coach, who kept words instead of facts
 
+    @property
+    def praises(self) -> bool:
+        """Whether it finds nothing to mend."""
+        return self.about.startswith(PRAISE)
+
 
 def advise(judgement: Judgement, moves: Mapping[str, Move]) -> Advice:
     """Choose what to say next; `moves` are the next moves by cell."""

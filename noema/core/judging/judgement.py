@@ -81,6 +81,7 @@ class Why(Enum):
 
     HOLDS = "holds"
     STRAYS = "strays"
+    SAID = "said"  # a teacher says it strays where the reading doesn't
     SEEMS = "seems"  # to stray, but the reading isn't sure enough
     EMPTY = "empty"  # nothing is painted there yet
     UNSEEN = "unseen"  # something lies over it, or it lies outside the photograph

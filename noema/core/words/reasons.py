@@ -44,6 +44,8 @@ def reason_words(reason: Reason) -> str:
         return reason.told
     if reason.why is Why.HOLDS:
         return gettext("Holds its step.")
+    if reason.why is Why.SAID:
+        return gettext("Not there yet, to your teacher's eye.")
     if reason.why is Why.EMPTY:
         return gettext("Bare paper, or white paint: look.")
     if reason.why is Why.UNSEEN:

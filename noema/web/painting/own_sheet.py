@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from noema.actions.say_to import sentence_of
+from noema.actions.say_to import sent_back
 from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.errors import Refused
@@ -176,15 +176,12 @@ def _feedback(
     accepted = own.review.state is ReviewState.ACCEPTED
     moves = moves_of(db(), [own.photograph_id])[own.photograph_id]
     before = [one for one in attempts if one.received_at < own.received_at]
+    state, sentence = sent_back(own)
     return Feedback(
         strip=make_strip(judgement, own.review),
-        sentence=own.review.sentence or sentence_of(own),
+        sentence=sentence,
         moves=() if accepted else moves_said(judgement, own.review, row.medium, moves),
-        state=gettext("your teacher looks at it next")
-        if own.review.state is ReviewState.OPEN
-        else gettext("it holds")
-        if accepted
-        else gettext("try again"),
+        state=state,
         accepted=accepted,
         seen=compared,
         differ=() if compared is None else _differ(compared, names),

@@ -4,6 +4,7 @@ from noema.core.coaching.moves import Move
 from noema.core.exercises.media import Medium
 from noema.core.judging.judgement import Judgement
 from noema.core.judging.review import Review
+from noema.core.judging.verdict import Verdict
 from noema.core.language import N_, gettext
 from noema.core.words.amounts import cell_words, opening
 from noema.core.words.moves import move_words
@@ -21,7 +22,9 @@ def moves_said(
             move_words(facts_from_json(Move, moves[cell.id]), medium, judgement.own_tubes),
         )
         for cell in judgement.cells
-        if cell.id in moves and cell.id not in review.left_out
+        if cell.id in moves
+        and cell.id not in review.left_out
+        and review.overruled.get(cell.id) is not Verdict.HOLDS
     )
 
 

@@ -7,7 +7,7 @@ from werkzeug.wrappers import Response
 from wtforms import Form
 
 from noema.actions.print_sheets import print_for_sent_back
-from noema.actions.say_to import sentence_of
+from noema.actions.say_to import sent_back
 from noema.core.judging.judgement import Judgement
 from noema.core.judging.review import ReviewState
 from noema.core.language import gettext
@@ -61,6 +61,7 @@ class Slip:
     attempt: AttemptRow
     row: AssignmentRow
     strip: Strip
+    state: str  # what became of it, in a word
     sentence: str
     moves: tuple[tuple[str, str], ...]  # cell and move
     accepted: bool
@@ -144,11 +145,13 @@ def _slips(attempts: tuple[AttemptRow, ...]) -> str:
 
 def _slip(attempt: AttemptRow, row: AssignmentRow, judgement: Judgement, moves: Json) -> Slip:
     accepted = attempt.review.state is ReviewState.ACCEPTED
+    state, sentence = sent_back(attempt)
     return Slip(
         attempt=attempt,
         row=row,
         strip=make_strip(judgement, attempt.review),
-        sentence=attempt.review.sentence or sentence_of(attempt),
+        state=state,
+        sentence=sentence,
         moves=() if accepted else moves_said(judgement, attempt.review, row.medium, moves),
         accepted=accepted,
         how=how_again(row.medium),
@@ -161,7 +164,7 @@ def _backs(attempts: tuple[AttemptRow, ...], needing: set[int]) -> list[Back]:
         Back(
             attempt=attempt,
             strip=strip,
-            sentence=attempt.review.sentence or sentence_of(attempt),
+            sentence=sent_back(attempt)[1],
             state=gettext(attempt.review.state.value),
             needs_sheet=attempt.photograph_id in needing,
         )

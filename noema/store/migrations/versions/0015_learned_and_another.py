@@ -1,4 +1,4 @@
-"""Printers are learned from their sheets; another picture of a sheet may come later"""
+"""Learned printers, another picture of a sheet, and advice that follows a teacher's word"""
 
 import sqlalchemy as sa
 from alembic import op
@@ -14,6 +14,7 @@ _WITH_ANOTHER = ("batch", "upload")
 
 def upgrade() -> None:
     op.add_column("photograph", sa.Column("camera", sa.String(80), nullable=True))
+    op.add_column("review", sa.Column("advice", JSONB(), nullable=True))
     op.add_column("printer", sa.Column("learned", JSONB(), nullable=True))
     op.add_column("printer", sa.Column("learns_from", sa.TIMESTAMP(timezone=True), nullable=True))
     for table in _WITH_ANOTHER:
@@ -36,4 +37,5 @@ def downgrade() -> None:
         op.drop_column(table, "another_of_id")
     op.drop_column("printer", "learns_from")
     op.drop_column("printer", "learned")
+    op.drop_column("review", "advice")
     op.drop_column("photograph", "camera")
