@@ -4,9 +4,11 @@ import pytest
 
 from noema.actions.work_out_exercise import Chosen
 from noema.core.exercises.catalogue import kind_of
+from noema.core.judging.review import ReviewState
 from noema.core.pigments.shelf import builtin_set
 from noema.jobs.judge_assignment import judge_behind
 from noema.stand_ins.painter import Hand
+from noema.web.reviewing.page import mostly_strays
 from tests.trade import CAREFUL, found_school
 
 SWAPPED = Hand(step_noise=0.0, missed=0.0, ragged_mm=0.3, cast=0.0, swapped=("c2", "c4"))
@@ -178,3 +180,36 @@ def test_a_level_changed_later_judges_all_work_anew(app, school):
     assert "1 sheet is judged by it" in done
     assert "hx-trigger" not in done
     assert client.post(f"{url}/held", data={"key": "x", "level": "y"}).status_code == 422
+
+
+MUDDLED = Hand(step_noise=0.0, missed=0.0, ragged_mm=0.3, bunching=2.5)
+
+
+def accept(client, photo, **more):
+    return client.post(f"/review/{photo}/decide", data={"verb": "accept", **more})
+
+
+def test_a_sheet_that_mostly_strays_is_accepted_on_the_second_asking(app, school):
+    client, photo = school.teacher(app), school.reviewable(hand=MUDDLED)
+    assert mostly_strays(school.attempt(photo))
+    asked = accept(client, photo)
+    assert asked.location.endswith("sure=1")
+    assert school.attempt(photo).review.state is ReviewState.OPEN
+    page = text_of(client, asked.location)
+    assert "Most cells of this sheet stray" in page
+    assert 'name="sure" value="yes"' in page
+    accept(client, photo, sure="yes")
+    assert school.attempt(photo).review.state is ReviewState.ACCEPTED
+
+
+def test_a_good_sheet_is_accepted_at_once(app, school):
+    client, photo = school.teacher(app), school.reviewable()
+    accept(client, photo)
+    assert school.attempt(photo).review.state is ReviewState.ACCEPTED
+
+
+def test_undoing_keeps_the_sentence_that_was_typed(app, school):
+    client, photo = school.teacher(app), school.reviewable()
+    send_back(client, photo, "Look at the third once more, please.")
+    client.post(f"/review/{photo}/decide", data={"verb": "undo"})
+    assert "Look at the third once more, please.</textarea>" in text_of(client, f"/review/{photo}")

@@ -1,6 +1,6 @@
 """What the review desk shows of one sheet."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import cast
 
@@ -78,6 +78,7 @@ class DeskPage:
     key: Sight | None  # drawn beside it, where asked for
     earlier: Earlier | None
     hints: tuple[str, ...]  # about the photograph, and what its reading went by
+    asks: str  # before most of a sheet that strays is accepted
     may_add: bool  # another picture of the sheet may be read together with this one
     other_print: str  # said where it isn't what the assignment's printer lays
     place: str  # such as 3 of 24
@@ -136,6 +137,7 @@ def desk_page(photograph_id: int) -> DeskPage:
         key=sight_of_key(layout, judgement, look.cell) if look.view == "key" else None,
         earlier=_earlier(attempt),
         hints=_hints(behind.reading),
+        asks=_asks(attempt) if "sure" in request.args else "",
         may_add=attempt.review.state is ReviewState.OPEN,
         other_print=knowledge_sentence(
             one for one in _knowledge(behind.reading) if one is Knowledge.OTHER_PRINT
@@ -160,7 +162,7 @@ def desk_page(photograph_id: int) -> DeskPage:
         record=tuple(_said(line, names) for line in reversed(lines)),
         lines=len(lines),
         done=decided_just_now(done) if "done" in request.args else None,
-        suggestion=_suggestion(attempt, phrases),
+        suggestion=_suggestion(attempt, phrases, lines),
         phrases=phrases,
     )
 
@@ -233,11 +235,42 @@ def _knowledge(body: Json) -> list[Knowledge]:
     return [Knowledge(one) for one in cast(list[str], body.get("knowledge", []))]
 
 
-def _suggestion(attempt: AttemptRow, phrases: tuple[PhraseRow, ...]) -> str:
-    """Give what was written, a phrase just chosen from the book, or Noema's own sentence."""
+def mostly_strays(attempt: AttemptRow) -> bool:
+    """Say whether most of the cells that count surely stray, by the teacher's own word too."""
+    tally, review = tally_from_json(attempt.tally), attempt.review
+    verdicts = [
+        review.overruled.get(cell, verdict)
+        for cell, verdict in zip(tally.ids, tally.verdicts, strict=True)
+        if cell not in review.left_out
+    ]
+    away = sum(verdict in (Verdict.DRIFTS, Verdict.OFF) for verdict in verdicts)
+    return 2 * away > len(verdicts)
+
+
+def _asks(attempt: AttemptRow) -> str:
+    if not mostly_strays(attempt):
+        return ""
+    return gettext("Most cells of this sheet stray. Accept it all the same?")
+
+
+def _suggestion(
+    attempt: AttemptRow, phrases: tuple[PhraseRow, ...], lines: Sequence[RecordLine]
+) -> str:
+    """Give what was written, a phrase just chosen from the book, or Noema's own sentence.
+
+    What was sent back with a sentence and undone keeps the sentence.
+    """
     chosen = request.args.get("phrase", type=int)
     words = next((phrase.words for phrase in phrases if phrase.id == chosen), None)
-    return words or attempt.review.sentence or sentence_of(attempt)
+    return words or attempt.review.sentence or _taken_back(lines) or sentence_of(attempt)
+
+
+def _taken_back(lines: Sequence[RecordLine]) -> str:
+    """Give the sentence of a sheet that was sent back last, and then undone."""
+    if not lines or lines[-1].decision.verb is not Verb.UNDO:
+        return ""
+    written = [one.decision for one in lines if one.decision.verb is not Verb.UNDO]
+    return (written[-1].sentence or "") if written else ""
 
 
 def _said(line: RecordLine, names: Mapping[str, str]) -> str:

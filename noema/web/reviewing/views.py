@@ -11,9 +11,10 @@ from noema.core.errors import Refused
 from noema.core.judging.review import Decision, Verb
 from noema.core.judging.verdict import Verdict
 from noema.core.language import N_, gettext
-from noema.web.frame.forms import Exactly, Many, OneOf, OneOrNone, TextLine, Whole, read_form
+from noema.store.reviews import attempt_of_school
+from noema.web.frame.forms import Exactly, Many, OneOf, OneOrNone, Said, TextLine, Whole, read_form
 from noema.web.frame.request import db, me
-from noema.web.reviewing.page import desk_page, next_in_queue
+from noema.web.reviewing.page import desk_page, mostly_strays, next_in_queue
 from noema.web.reviewing.queue import accepted_page, holding_page, queue_page
 from noema.web.reviewing.whose import whose_page
 
@@ -31,6 +32,7 @@ class DecisionForm(Form):
     verdict = OneOrNone(Verdict, _NO_DECISION)
     sentence = TextLine()
     seen = Whole()
+    sure = Said("yes")
 
 
 class SeenForm(Form):
@@ -75,6 +77,9 @@ def decide(photograph_id: int) -> Response:
         verdict=given.verdict.data,
         sentence=given.sentence.data or None,
     )
+    attempt = attempt_of_school(db(), me().school_id, photograph_id)
+    if decision.verb is Verb.ACCEPT and not given.sure.data and mostly_strays(attempt):
+        return redirect(url_for("reviewing.desk", photograph_id=photograph_id, sure=1), 303)
     after = next_in_queue(photograph_id)
     review_sheet(
         db(),
