@@ -1,6 +1,10 @@
 """Judges stand-in students' sheets whose mistakes are known: is the finding named the one made?
 
-Run: .venv/bin/python -m tools.mistakes [sheets with a mistake [sheets painted right [seeds from]]]
+Run: .venv/bin/python -m tools.mistakes [preset] [sheets with a mistake [painted right [seeds]]]
+The preset is `class`, with an unknown printer, or `easy+known`. With +makers every student has
+tubes of some maker, of the same names but other pigments and strengths, and mixes them by eye, each
+amount 15% off; with +unseen makers, pigments, lamps, sensors, printers and streaks are of kinds
+that nothing was fitted to or tried on.
 """
 
 import sys
@@ -8,7 +12,7 @@ import time
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, partial
 
 import numpy as np
 
@@ -23,18 +27,23 @@ from noema.core.judging.judge import judge
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import Reading
-from noema.core.pigments.shelf import PaintSet, builtin_set
+from noema.core.pigments.shelf import BLACK, TUBES, WHITE, PaintSet, builtin_set
+from noema.core.pigments.tube import Tube
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.layout import Layout
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.photo_file import open_photo
 from noema.formats.sheet_pdf import sheets_pdf
+from noema.stand_ins.kinds import Kinds
+from noema.stand_ins.makers import tubes_of_a_maker
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.sitting import Sitting
 from noema.stand_ins.student import Mistake, Painted, paint_sheet
 from noema.stand_ins.studio import take_picture
+from tools.photographs import KNOWN, UNSEEN, with_known_print
 
+MAKERS, _CARE = "+makers", 0.15  # one sigma of the logarithm of amounts mixed by eye
 FIRST_SEED = 180_000  # kept apart from the seeds used while building
 SIZE_PX = (2000, 1500)
 _CODE, _PAPER = "K7Q2-04", Paper.A4
@@ -70,6 +79,9 @@ _EXERCISES = {
     Mistake.WRONG_PAIR: _PAIRS,
     Mistake.THIN: _EVERY,
     Mistake.WET: _EVERY,
+    Mistake.EXCHANGED: (*_LADDERS, *_WHEELS, *_CHARTS),
+    Mistake.SHORT_DARK: _SCALES,
+    Mistake.BARE: (*_SCALES, *_LADDERS, *_WHEELS, *_CHARTS),
 }
 _SETS = ("split-six+black", "split-six+black", "three-traditional+black", "three-printers+black")
 _TELLS = {
@@ -81,6 +93,9 @@ _TELLS = {
     Mistake.WRONG_PAIR: {FindingKind.WRONG_TUBE},
     Mistake.THIN: {FindingKind.THIN},
     Mistake.WET: {FindingKind.WET},
+    Mistake.EXCHANGED: {FindingKind.SWAPPED},
+    Mistake.SHORT_DARK: {FindingKind.SHORT_DARK},
+    Mistake.BARE: {FindingKind.EMPTY},
 }
 
 
@@ -103,7 +118,7 @@ class HandedIn:
         return judge(self.reading, self.asked, key, self.level, paints=self.paints).findings
 
 
-def handed_in(seed: int, mistake: Mistake | None) -> HandedIn | None:
+def handed_in(seed: int, mistake: Mistake | None, preset: str = "class") -> HandedIn | None:
     """Paint, photograph and read one sheet; None where no sheet is found in the photograph."""
     rng = np.random.default_rng([seed, 6])
     level = Level.BEGINNER if seed % 3 else Level.INTERMEDIATE
@@ -117,13 +132,18 @@ def handed_in(seed: int, mistake: Mistake | None) -> HandedIn | None:
             options = kind_of(FIRST_KIND if kind == _PLAIN else kind).chosen(chosen)
             asked, paints, layout, pdf = sheet_of(kind, options, name)
             sitting = Sitting(
-                asked=asked, paints=paints, tolerance=usual_tolerance(asked.kind, level), rng=rng
+                asked=asked,
+                paints=paints,
+                tolerance=usual_tolerance(asked.kind, level),
+                rng=rng,
+                care=_CARE if MAKERS in preset else 0.08,
+                maker=_maker(seed, preset, paints),
             )
             painted = paint_sheet(sitting, mistake)
             break
         except Refused:
             continue  # this exercise or set leaves no room for it
-    reading = photographed(seed, layout, pdf, painted)
+    reading = photographed(seed, layout, pdf, painted, preset)
     if not reading.found:
         return None
     return HandedIn(
@@ -137,17 +157,34 @@ def handed_in(seed: int, mistake: Mistake | None) -> HandedIn | None:
     )
 
 
-def photographed(seed: int, layout: Layout, pdf: bytes, painted: Painted) -> Reading:
-    """Photograph a sheet as a class does, and read it."""
+def _maker(seed: int, preset: str, paints: PaintSet | None) -> dict[str, Tube] | None:
+    """Give a student's tubes as some maker fills them; None: as the model has them."""
+    if MAKERS not in preset:
+        return None
+    tubes = (TUBES[WHITE], TUBES[BLACK]) if paints is None else paints.tubes
+    return tubes_of_a_maker(tubes, np.random.default_rng([seed, 8]), _kinds(preset))
+
+
+def _kinds(preset: str) -> Kinds:
+    return Kinds.UNSEEN if UNSEEN in preset else Kinds.USUAL
+
+
+def photographed(
+    seed: int, layout: Layout, pdf: bytes, painted: Painted, preset: str = "class"
+) -> Reading:
+    """Photograph a sheet as people of a preset do, and read it."""
     picture = take_picture(
         layout,
         pdf,
         seed=seed,
-        preset="class",
+        preset=preset.partition("+")[0],
         hand=painted.hand,
         mishap=painted.mishap,
         size_px=SIZE_PX,
+        kinds=_kinds(preset),
     )
+    if KNOWN in preset:
+        layout = with_known_print(layout, dict(picture.patches), seed)
     return read_photo(open_photo(picture.jpeg), layout).reading
 
 
@@ -213,12 +250,15 @@ def report(wrong: Sequence[HandedIn], right: Sequence[HandedIn]) -> None:
 
 def main() -> None:
     """Paint and judge as many sheets as asked for."""
-    given = [int(text) for text in sys.argv[1:]]
+    named = sys.argv[1:2] if sys.argv[1:2] and sys.argv[1][:1].isalpha() else []
+    preset, rest = (*named, "class")[0], sys.argv[1 + len(named) :]
+    given = [int(text) for text in rest]
     count, right, first = (*given, *(400, 200, FIRST_SEED)[len(given) :])
     made = [*mistakes(count, first), *((first + count + n, None) for n in range(right))]
+    one = partial(handed_in, preset=preset)
     with own_processes() as pool:
         seeds, kinds = zip(*made, strict=True)
-        sheets = [sheet for sheet in pool.map(handed_in, seeds, kinds) if sheet is not None]
+        sheets = [sheet for sheet in pool.map(one, seeds, kinds) if sheet is not None]
     report([s for s in sheets if s.mistake], [s for s in sheets if s.mistake is None])
     start = time.perf_counter()
     judged = [len(sheet.findings) for sheet in sheets]

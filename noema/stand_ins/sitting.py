@@ -1,5 +1,6 @@
 """A student before one exercise, mixing each cell nearly right."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -11,6 +12,8 @@ from noema.core.exercises.tolerance import Tolerance
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
 from noema.core.pigments.shelf import BLACK, TUBES, WHITE, PaintSet
+from noema.core.pigments.tube import Tube
+from noema.stand_ins.makers import mixed_by_eye
 from noema.stand_ins.spectra import Recipe
 
 _BLACK_IN_WHITE = np.stack([np.ones(121), np.geomspace(1e-4, 1e2, 121)], axis=1)
@@ -36,6 +39,7 @@ class Sitting:
     tolerance: Tolerance
     rng: Generator
     care: float = 0.08  # one sigma of the logarithm of each amount, when nothing goes wrong
+    maker: Mapping[str, Tube] | None = None  # whose tubes they have, by name; None: as known
 
     @property
     def surface(self) -> Surface:
@@ -50,6 +54,18 @@ class Sitting:
         )
         lab = lab_of_parts(parts, surface or self.surface) + self.rng.normal(0.0, 0.4, 3)
         return Mix(lab=lab_of(lab), parts=parts)
+
+    def as_filled(self, mixes: Mixes) -> Mixes:
+        """Give the colours that are meant as the tubes they have give them, mixed by eye."""
+        if self.maker is None:
+            return mixes
+        found = {}
+        for cell, mix in mixes.items():
+            lab, parts = mixed_by_eye(
+                mix.parts, mix.lab, self.maker, self.surface, self.rng, self.care
+            )
+            found[cell] = Mix(lab=lab, parts=parts)
+        return found
 
     def right(self, cell: AskedCell) -> Mix:
         """Paint a cell as asked, as well as hands can."""

@@ -96,7 +96,7 @@ def mixed_spectra(
 def _from_recipes(labs: Floats, recipes: Sequence[Recipe], rng: Generator, kinds: Kinds) -> Floats:
     """Mix by recipes, coded (n, 31): opaque, or as thin on paper as comes nearest to the colour."""
     names = sorted({part.tube.name: part.tube for recipe in recipes for part in recipe}.items())
-    makes = {name: _of_some_make(tube, rng, kinds) for name, tube in names}
+    makes = {name: of_some_make(tube, rng, kinds) for name, tube in names}
     mixed = np.empty((len(recipes), len(WAVELENGTHS_NM)))
     for n, recipe in enumerate(recipes):
         amounts = np.array([part.amount for part in recipe])
@@ -127,11 +127,11 @@ def _nearest_mixes(labs: Floats, rng: Generator, kinds: Kinds) -> tuple[Floats, 
 def class_mixes(rng: Generator, count: int, kinds: Kinds = Kinds.USUAL) -> Floats:
     """Give reflectances (count, 31) of mixes of the tubes one class has, of any make."""
     names = [str(rng.choice(one_of)) for often, one_of in _TUBES_OF_A_CLASS if rng.random() < often]
-    tubes = [_of_some_make(TUBES[name], rng, kinds) for name in (WHITE, *names)]
+    tubes = [of_some_make(TUBES[name], rng, kinds) for name in (WHITE, *names)]
     return _mixed(tubes, rng, count, _WITH_WHITE)
 
 
-def _of_some_make(tube: Tube, rng: Generator, kinds: Kinds) -> tuple[Floats, Floats]:
+def of_some_make(tube: Tube, rng: Generator, kinds: Kinds) -> tuple[Floats, Floats]:
     """Give absorption and scattering (31,) of a tube as some other maker fills it."""
     pigment = tube.absorption
     if kinds is Kinds.UNSEEN:

@@ -17,7 +17,7 @@ from noema.core.pigments.qualities import qualities
 from noema.core.pigments.tube import Role, Tube
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
-from noema.stand_ins.sitting import Mix, Mixes, Sitting, lab_of
+from noema.stand_ins.sitting import Mix, Mixes, Sitting, lab_of, recipe_of
 
 
 class Mistake(Enum):
@@ -31,6 +31,9 @@ class Mistake(Enum):
     WRONG_PAIR = "wrong-pair"  # a mix made with another tube than asked
     THIN = "thin"  # bare paper and streaks
     WET = "wet"  # photographed before it was dry
+    EXCHANGED = "exchanged"  # two cells far apart painted in each other's place
+    SHORT_DARK = "short-dark"  # the dark end of a value scale stops early
+    BARE = "bare"  # a row, or a few cells, not painted yet
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -47,21 +50,26 @@ def paint_sheet(sitting: Sitting, mistake: Mistake | None) -> Painted:
     mixes = {cell.id: sitting.right(cell) for cell in sitting.asked.cells}
     hand = Hand(missed=0.005, streaks=0.03)
     if mistake is None:
-        return Painted(hand=_laid(hand, mixes), mishap=Mishap(), wrong=())
+        return Painted(hand=_laid(sitting, hand, mixes), mishap=Mishap(), wrong=())
     if mistake is Mistake.THIN:
         missed, streaks = sitting.rng.uniform(0.2, 0.35), sitting.rng.uniform(0.1, 0.16)
         hand = replace(hand, missed=missed, streaks=streaks)
-        return Painted(hand=_laid(hand, mixes), mishap=Mishap(), wrong=tuple(mixes))
+        return Painted(hand=_laid(sitting, hand, mixes), mishap=Mishap(), wrong=tuple(mixes))
     if mistake is Mistake.WET:
-        hand = _laid(hand, mixes | _wet(sitting))
+        hand = _laid(sitting, hand, mixes | _wet(sitting))
         return Painted(hand=hand, mishap=Mishap(wet=True), wrong=tuple(mixes))
+    if mistake is Mistake.BARE:
+        bare = _row_or_few(sitting)
+        hand = replace(_laid(sitting, hand, mixes), empty=bare)
+        return Painted(hand=hand, mishap=Mishap(), wrong=bare)
     wrong = _MADE[mistake](sitting, mixes)
     if not wrong:
         raise Refused(f"There is no room for {mistake.value} in “{sitting.asked.title}”.")
-    return Painted(hand=_laid(hand, mixes | wrong), mishap=Mishap(), wrong=tuple(wrong))
+    return Painted(hand=_laid(sitting, hand, mixes | wrong), mishap=Mishap(), wrong=tuple(wrong))
 
 
-def _laid(hand: Hand, mixes: Mixes) -> Hand:
+def _laid(sitting: Sitting, hand: Hand, mixes: Mixes) -> Hand:
+    mixes = sitting.as_filled(mixes)
     return replace(
         hand,
         meant={cell: mix.lab for cell, mix in mixes.items()},
@@ -198,6 +206,42 @@ def _swapped(sitting: Sitting, mixes: Mixes) -> Mixes:
     return {}
 
 
+def _exchanged(sitting: Sitting, mixes: Mixes) -> Mixes:
+    """Paint two cells of any rows, more than two places apart, in each other's place."""
+    cells = sitting.asked.cells
+    for _ in range(60):
+        one, other = (int(n) for n in sitting.rng.integers(len(cells), size=2))
+        a, b = cells[one], cells[other]
+        if abs(one - other) > 2 and float(ciede2000(a.lab, b.lab)) >= 20.0:
+            return {a.id: mixes[b.id], b.id: mixes[a.id]}
+    return {}
+
+
+def _short_dark(sitting: Sitting, _mixes: Mixes) -> Mixes:
+    """Stop the dark end of a scale 1.2 to 2 steps early, and set the others between the ends."""
+    band = next((one for one in sitting.asked.bands if one.even is Even.VALUE), None)
+    if band is None or len(band.cells) < 5:
+        return {}
+    labs = np.array([cell.lab for cell in band.cells])
+    dark = int(np.argmin(labs[:, 0]))
+    short = sitting.rng.uniform(1.2, 2.0) / (len(labs) - 1)
+    places = np.linspace(0.0, 1.0, len(labs))
+    moved = short + (1.0 - short) * places if dark == 0 else (1.0 - short) * places
+    shifted = np.stack([np.interp(moved, places, column) for column in labs.T], axis=-1)
+    return {
+        cell.id: Mix(lab=lab_of(lab), parts=recipe_of(cell))
+        for cell, lab in zip(band.cells, shifted, strict=True)
+    }
+
+
+def _row_or_few(sitting: Sitting) -> tuple[str, ...]:
+    bands = sitting.asked.bands
+    if len(bands) > 1:
+        return tuple(cell.id for cell in bands[int(sitting.rng.integers(len(bands)))].cells)
+    ids = [cell.id for cell in sitting.asked.cells]
+    return tuple(ids[-max(1, len(ids) // 4) :])
+
+
 def _until(
     sitting: Sitting, cell: AskedCell, tube: Tube, far: Callable[[float, float], bool]
 ) -> Mix | None:
@@ -253,4 +297,6 @@ _MADE = {
     Mistake.WRONG_PAIR: _wrong_pair,
     Mistake.BUNCHED: _bunched,
     Mistake.SWAPPED: _swapped,
+    Mistake.EXCHANGED: _exchanged,
+    Mistake.SHORT_DARK: _short_dark,
 }

@@ -19,6 +19,7 @@ from noema.core.judging.swaps import find_swaps
 
 _ORDER = list(FindingKind)
 _MOSTLY = 0.4  # of the cells
+_STEP = 1.0
 _OF_ONE_STEP = (FindingKind.ORDER, FindingKind.TOGETHER, FindingKind.JUMP)
 
 
@@ -70,4 +71,11 @@ def _ranked(findings: Iterable[Finding], evidence: Evidence) -> tuple[Finding, .
     """Put the gravest first; what the paints can't do is nobody's finding."""
     limits = {cell.id for cell in evidence.printed.cells if cell.limit}
     fair = [one for one in findings if not one.cells or not set(one.cells) <= limits]
-    return tuple(sorted(fair, key=lambda one: (_ORDER.index(one.kind), -abs(one.amount))))
+    return tuple(sorted(fair, key=lambda one: (_rank(one), -abs(one.amount))))
+
+
+def _rank(finding: Finding) -> int:
+    """Give the place of a finding's kind; an end a whole step short goes before single steps."""
+    kind = finding.kind
+    short = kind in (FindingKind.SHORT_DARK, FindingKind.SHORT_LIGHT)
+    return _ORDER.index(FindingKind.BUNCHED if short and abs(finding.amount) >= _STEP else kind)

@@ -30,11 +30,11 @@ sheet of pairs is there to show it."""
 
 _TOGETHER_ENOUGH = 4.6  # of both added, on a wheel, whose hues are the point
 _FAR_OF_WHITE = 4.0  # the same for white in a tube, which shine looks like
-_HAS_A_HUE = 3.5  # chroma under which another tube than asked hardly shows
+_HAS_A_HUE = 3.5  # chroma under which another tube than asked shows less
 
 _EXPLAINS, _EXPLAINS_DIRT = 0.6, 0.25  # of the way, that a story must leave at most
 _BETTER = 0.7  # of what the plainer story leaves, that another one must leave at most
-_GAIN, _GAIN_OF_PAIRS = 24.0, 1.5
+_GAIN, _GAIN_OF_GREYISH, _GAIN_OF_PAIRS = 24.0, 48.0, 1.5
 """In squared sigmas: how much more another tube must explain than a mix's own; where pairs stand
 beside each other to be compared, tubes are mixed up easily."""
 
@@ -138,10 +138,9 @@ def _other_tube(stray: Stray, told: Mapping[Cause, Story], asked: Asked) -> Find
     if other is None or other.instead_of is None or other.away > _EXPLAINS * stray.away:
         return None
     pairs = has(asked.kind, Trait.CLEAN_BESIDE_MUTED)
-    if not pairs and stray.printed.hvc.chroma < _HAS_A_HUE:
-        return None
+    greyish = stray.printed.hvc.chroma < _HAS_A_HUE
     gain = (own.away**2 - other.away**2) / stray.own_sigma**2
-    if gain < (_GAIN_OF_PAIRS if pairs else _GAIN):
+    if gain < (_GAIN_OF_PAIRS if pairs else _GAIN_OF_GREYISH if greyish else _GAIN):
         return None
     return Finding(
         kind=FindingKind.WRONG_TUBE,

@@ -33,7 +33,7 @@ TOGETHER_UNDER = 0.45  # of a step: neighbours closer than this read as one
 JUMP_OVER = 1.6  # steps: a jump this large makes its neighbours look crowded
 SHORT_BY = 0.6  # value by which an end may stop early before it is said
 _LEAST_TURN = 1.0  # hue steps between neighbours on a wheel that can be called even or not
-_FEWEST_TO_BUNCH = 5
+_FEWEST_TO_BUNCH, _LEAST_SEEN = 5, 0.6  # cells, and of a row's, that must be seen
 _BENDS = np.exp(np.linspace(-0.8, 0.8, 65))  # powers: 1 is even
 _BENT, _BENT_ALONE = 0.2, 0.06
 """How bent a row must be, as the logarithm of a power; 0 is even.
@@ -190,7 +190,8 @@ def _bunched(row: Row, evidence: Evidence) -> Finding | None:
         for painted, asked in zip(row.painted, row.asked, strict=True)
         if asked in (0.0, 1.0)
     ]
-    if len(row.strays) < _FEWEST_TO_BUNCH or max(ends, default=0.0) > _END_DOUBT:
+    seen = max(_FEWEST_TO_BUNCH, _LEAST_SEEN * len(row.band.cells))
+    if len(row.strays) < seen or max(ends, default=0.0) > _END_DOUBT:
         return None
     bend, better = _bend(row.asked, row.painted, row.covariance)
     alone, alone_better = _bend(row.asked, row.alone, np.diag(row.sigma**2))

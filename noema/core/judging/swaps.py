@@ -24,10 +24,19 @@ _STRAYS = 1.5  # sigmas that each must lie off its own step
 _FITS_TURNED = 2.0  # sigmas within which the middle one of a turned row must lie
 _USUAL = 2.0  # squared sigmas a cell strays anyway
 _REACH = 2  # cells of a row within which a swap is looked for
+_FAR_STRAYS, _FAR_FITS, _FAR_APART = 4.0, 2.0, 15.0
+"""Sigmas that cells exchanged at any distance lie off their own step, at least, and off each
+other's, at most; and CIEDE2000 between those steps. Of so many pairs none must fit by chance."""
 
 
 def find_swaps(evidence: Evidence) -> Iterator[Finding]:
-    """Find the likeliest swap of each row or ring; two cells that fit each other's place."""
+    """Find the likeliest swap of each row or ring, and cells exchanged across the sheet."""
+    found = tuple(_in_bands(evidence))
+    yield from found
+    yield from _exchanged(evidence, {cell for finding in found for cell in finding.cells})
+
+
+def _in_bands(evidence: Evidence) -> Iterator[Finding]:
     for band in evidence.asked.bands:
         # What looks bare may be a pale step in the place of a deeper one.
         strays = evidence.in_band(band)
@@ -38,6 +47,26 @@ def find_swaps(evidence: Evidence) -> Iterator[Finding]:
             yield whole
         elif (swap := _likeliest(strays, off, ring=ring)) is not None:
             yield swap
+
+
+def _exchanged(evidence: Evidence, found: set[str]) -> Iterator[Finding]:
+    """Find pairs, however far apart, that plainly lie on each other's step."""
+    strays = [one for one in evidence.strays.values() if one.cell.id not in found]
+    if len(strays) < 2:
+        return
+    off = _off(strays)
+    own = np.diag(off)
+    expected = np.array([s.cell.lab for s in strays])
+    apart = ciede2000(expected[:, None], expected[None])
+    for i, j in combinations(range(len(strays)), 2):
+        stray = min(own[i], own[j]) > _FAR_STRAYS and apart[i, j] > _FAR_APART
+        nearest = np.argmin(off[i]) == j and np.argmin(off[j]) == i
+        if stray and nearest and max(off[i, j], off[j, i]) < _FAR_FITS:
+            yield Finding(
+                kind=FindingKind.SWAPPED,
+                cells=(strays[i].cell.id, strays[j].cell.id),
+                amount=float(own[i] ** 2 + own[j] ** 2),
+            )
 
 
 def _off(strays: Sequence[Stray]) -> Floats:

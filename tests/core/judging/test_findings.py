@@ -300,3 +300,27 @@ def test_colour_where_grey_was_asked_is_found_whatever_the_tolerances():
     nobodys = judged((lightness, 1.0, 3.0))
     assert FindingKind.COLOURED not in [one.kind for one in nobodys.findings]
     assert next(c for c in nobodys.cells if c.id == step.id).verdict is Verdict.HOLDS
+
+
+def test_cells_exchanged_across_the_sheet_are_found():
+    one, other = TINTS.bands[0].cells[1], TINTS.bands[3].cells[2]
+    first = found(TINTS, {one.id: other.lab, other.id: one.lab})[0]
+    assert (first.kind, set(first.cells)) == (FindingKind.SWAPPED, {one.id, other.id})
+
+
+def test_two_cells_that_stray_to_colours_of_their_own_are_not_exchanged():
+    one, other = TINTS.bands[0].cells[1], TINTS.bands[3].cells[2]
+    changed = {one.id: other.lab, other.id: (60.0, 0.0, 40.0)}
+    kinds = [finding.kind for finding in found(TINTS, changed)]
+    assert FindingKind.SWAPPED not in kinds
+
+
+def test_a_dark_end_more_than_a_step_short_is_said_before_two_steps_that_sit_together():
+    scale = asked("value-scale", choose(steps=9), "split-six+black")
+    cells = sorted(scale.cells, key=lambda cell: cell.hvc.value)
+    stride = cells[1].lab[0] - cells[0].lab[0]
+    changed = {cells[0].id: (cells[0].lab[0] + 1.6 * stride, 0.0, 0.0)}
+    changed[cells[5].id] = (cells[6].lab[0] - 0.5, 0.0, 0.0)
+    kinds = [finding.kind for finding in found(scale, changed)]
+    assert FindingKind.TOGETHER in kinds
+    assert kinds.index(FindingKind.SHORT_DARK) < kinds.index(FindingKind.TOGETHER)
