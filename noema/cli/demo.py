@@ -44,6 +44,7 @@ from noema.formats.sheet_pdf import sheets_pdf
 from noema.settings import files_folder, settings_from
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
+from noema.stand_ins.printer import Press
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.saltmarsh import (
     CLASSES,
@@ -70,6 +71,8 @@ from noema.store.sheets import SheetRow, layouts_of_sheets, sheets_of_assignment
 SIZE_PX = (1600, 1200)
 _SEED = 6
 _CARE, _ERRS = 0.5, 0.5  # amounts missed beside values missed; first tries with a mistake
+_PRINTER = Press(dot_gain=0.08, dyes=(0.1, -0.06, 0.04))
+_PHONES = 5
 _UNREAD, _UNREAD_WAIT_S = 3, 1800  # photographs left in the queue, so that one sees them wait
 
 
@@ -267,8 +270,12 @@ def _painted(
 
 
 def _take(job: Job) -> bytes:
-    take = partial(take_picture, preset="easy", size_px=SIZE_PX)
-    return take(job.layout, job.pdf, seed=job.seed, hand=job.hand, mishap=job.mishap).jpeg
+    take = partial(take_picture, preset="easy", size_px=SIZE_PX, press=_PRINTER)
+    phone = job.seed % _PHONES
+    picture = take(
+        job.layout, job.pdf, seed=job.seed, hand=job.hand, mishap=job.mishap, phone=phone
+    )
+    return picture.jpeg
 
 
 def _received(story: DemoStory, week: int, attempt: int) -> datetime:

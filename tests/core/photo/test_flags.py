@@ -181,7 +181,7 @@ def test_a_greys_hue_is_anybodys_guess_and_an_intense_ones_is_sharp():
         for rgb in ((0.3, 0.3, 0.3), (0.5, 0.1, 0.06))
     ]
     grey, red = colours(*paints).doubts
-    assert grey.sigma_hue > 10.0 > 4.0 > red.sigma_hue
+    assert grey.sigma_hue > 12.0 > 6.0 > red.sigma_hue
 
 
 def test_every_flag_that_stops_a_reading_has_a_hint():
