@@ -21,6 +21,9 @@ ROOM_FOR = {
     Mistake.WRONG_PAIR: ("secondary-pairs", choose()),
     Mistake.THIN: ("colour-wheel", choose(hues=12)),
     Mistake.WET: ("colour-wheel", choose(hues=12)),
+    Mistake.EXCHANGED: ("tint-ladder", choose(steps=7)),
+    Mistake.SHORT_DARK: ("value-scale", choose(steps=7)),
+    Mistake.BARE: ("tint-ladder", choose(steps=7)),
 }
 
 
@@ -50,6 +53,8 @@ def test_a_mistake_lies_where_it_is_said_to_and_nowhere_else(mistake):
         assert painted.hand.missed >= 0.2
     elif mistake is Mistake.WET:
         assert painted.mishap.wet
+    elif mistake is Mistake.BARE:
+        assert painted.hand.empty == painted.wrong
     else:
         assert max(apart(student, painted, painted.wrong)) > 4.0
 

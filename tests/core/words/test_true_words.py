@@ -151,3 +151,19 @@ def test_the_farther_off_the_more_is_said(label):
         moves.append(move)
     near, far = moves
     assert (near.act, near.tubes) != (far.act, far.tubes)
+
+
+def test_of_two_neutrals_that_lean_apart_one_is_spoken_of_with_its_own_lean():
+    red, *_, orange = (cell for cell in CHART.cells if cell.role.stands_apart)
+    changed = {
+        red.id: (red.lab[0], red.lab[1] + 20.0, red.lab[2] + 6.0),
+        orange.id: (orange.lab[0], orange.lab[1], orange.lab[2] - 16.0),
+    }
+    judgement = judged(CHART, changed)
+    finding = next(one for one in judgement.findings if one.kind is FindingKind.NOT_NEUTRAL)
+    assert len(finding.cells) == 2
+    assert len(set(finding.each)) == 2
+    said = sentence(judgement, CHART)
+    assert f"leans to {finding.each[0]}" in said
+    (other,) = (cell.label for cell in judgement.cells if cell.id == finding.cells[1])
+    assert other not in said.lower()
