@@ -4,6 +4,8 @@ Every earlier reading and judgement is kept, and what a teacher decided stands; 
 attempt is judged by moves on.
 """
 
+from dataclasses import replace
+
 from sqlalchemy.orm import Session
 
 from noema.actions.known_layout import known_layout
@@ -18,7 +20,7 @@ from noema.devices.file_store import FileStore
 from noema.formats.photo_file import open_photo
 from noema.formats.reading_json import reading_from_json
 from noema.store.assignments import assignment_of_school
-from noema.store.photographs import photo_to_read, read_photographs
+from noema.store.photographs import photo_to_read, read_photographs, set_camera
 from noema.store.queue import queue_rereading
 from noema.store.readings import reading_of
 from noema.store.sheets import sheet_of_school
@@ -53,6 +55,10 @@ def reread_photograph(session: Session, files: FileStore, photograph_id: int) ->
         picture = open_photo(files.get(photo.sha256))
     except BadPicture:
         return  # it was read once; that reading stays
+    if picture.camera != photo.camera:  # received before cameras were kept
+        set_camera(session, photo.id, picture.camera)
+        photo = replace(photo, camera=picture.camera)
+        known = known_layout(session, photo, sheet, exercise)
     found = find_sheets(picture)
     try:
         read = known.read(picture, found, found.part(photo.part), check_code=False)

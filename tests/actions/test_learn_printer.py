@@ -117,3 +117,14 @@ def test_the_printers_page_says_what_it_was_learned_from_and_can_forget_it(app, 
     assert "Nothing known yet" in client.get(where).text
     learn(school)  # what was photographed before it was begun anew doesn't count
     assert printer_of(school).learned is None
+
+
+def test_a_photograph_from_before_cameras_were_kept_is_given_its_own_when_read_again(school, three):
+    with school.sessions.begin() as session:
+        number = {"p": three[1]}
+        session.execute(text("UPDATE photograph SET camera = NULL WHERE id = :p"), number)
+        session.execute(text("UPDATE reading SET basis = 'old' WHERE photograph_id = :p"), number)
+    with school.sessions.begin() as session:
+        reread_photograph(session, school.files, three[1])
+    with school.sessions() as session:
+        assert photo_of_school(session, school.id, three[1]).camera == "Phone 2"

@@ -8,7 +8,7 @@ from noema.core.judging.review import ReviewState
 from noema.core.pigments.shelf import builtin_set
 from noema.jobs.judge_assignment import judge_behind
 from noema.stand_ins.painter import Hand
-from noema.web.reviewing.page import mostly_strays
+from noema.web.reviewing.page import asks_first
 from tests.trade import CAREFUL, found_school
 
 SWAPPED = Hand(step_noise=0.0, missed=0.0, ragged_mm=0.3, cast=0.0, swapped=("c2", "c4"))
@@ -191,7 +191,7 @@ def accept(client, photo, **more):
 
 def test_a_sheet_that_mostly_strays_is_accepted_on_the_second_asking(app, school):
     client, photo = school.teacher(app), school.reviewable(hand=MUDDLED)
-    assert mostly_strays(school.attempt(photo))
+    assert asks_first(school.attempt(photo))
     asked = accept(client, photo)
     assert asked.location.endswith("sure=1")
     assert school.attempt(photo).review.state is ReviewState.OPEN

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from noema.core.judging.closeness import SkillDrifts, skill_drifts
 from noema.core.judging.judgement import Judgement
+from noema.core.judging.review import Review
 from noema.core.judging.verdict import Verdict
 from noema.core.language import N_, gettext
 from noema.core.sheet.layout import Triple
@@ -47,3 +48,14 @@ def tally_of(judgement: Judgement) -> Tally:
         verdicts=tuple(cell.verdict for cell in cells),
         skills=skill_drifts(judgement),
     )
+
+
+def mostly_strays(tally: Tally, review: Review) -> bool:
+    """Say whether most of the cells that count surely stray, by the teacher's own word too."""
+    verdicts = [
+        review.overruled.get(cell, verdict)
+        for cell, verdict in zip(tally.ids, tally.verdicts, strict=True)
+        if cell not in review.left_out
+    ]
+    away = sum(verdict in (Verdict.DRIFTS, Verdict.OFF) for verdict in verdicts)
+    return 2 * away > len(verdicts)

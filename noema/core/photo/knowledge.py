@@ -105,16 +105,17 @@ def with_known_print(layout: Layout, labs: Mapping[Srgb, Known], source: str) ->
     reference = []
     for patch in layout.reference:
         known = paper if patch.kind is PatchKind.PAPER else labs.get(patch.nominal_srgb)
-        if known is not None and patch.lab is None:
-            patch = replace(
-                patch,
-                lab=known.lab,
-                lab_sigma=known.sigma,
-                lab_gain=known.gain,
-                lab_source=source,
-            )
-        reference.append(patch)
+        reference.append(known_as(patch, known, source))
     return replace(layout, reference=tuple(reference))
+
+
+def known_as(patch: Patch, known: Known | None, source: str) -> Patch:
+    """Write a known colour into a patch, unless it has one or nothing is known."""
+    if known is None or patch.lab is not None:
+        return patch
+    return replace(
+        patch, lab=known.lab, lab_sigma=known.sigma, lab_gain=known.gain, lab_source=source
+    )
 
 
 def with_known_tubes(layout: Layout, labs: Mapping[str, Triple]) -> Layout:

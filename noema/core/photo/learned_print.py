@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 from noema.core.colour.lab import lab_to_xyz, xyz_to_lab
 from noema.core.colour.wide import WIDE_TO_XYZ_D50
 from noema.core.photo.colour_fit import OUT, weight_of
-from noema.core.photo.knowledge import LEARNED_SOURCE, Known, Srgb
+from noema.core.photo.knowledge import LEARNED_SOURCE, Known, Srgb, known_as
 from noema.core.photo.parameters.colour import COLOUR, ColourParameters
 from noema.core.photo.parameters.learn import LEARN, LearnParameters
 from noema.core.photo.patches import (
@@ -329,20 +329,10 @@ def _known(
 
 def _known_as(patches: list[SeenPatch], labs: Mapping[Srgb, Known]) -> list[SeenPatch]:
     """Write what is thought of a print into patches; tubes stay what they are."""
-    found = []
-    for one in patches:
-        known = labs.get(one.patch.nominal_srgb)
-        if known is not None and one.patch.lab is None:
-            patch = replace(
-                one.patch,
-                lab=known.lab,
-                lab_sigma=known.sigma,
-                lab_gain=known.gain,
-                lab_source=LEARNED_SOURCE,
-            )
-            one = replace(one, patch=patch)
-        found.append(one)
-    return found
+    return [
+        replace(one, patch=known_as(one.patch, labs.get(one.patch.nominal_srgb), LEARNED_SOURCE))
+        for one in patches
+    ]
 
 
 def _labs(relative: Floats, colour: ColourParameters) -> Floats:

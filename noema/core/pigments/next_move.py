@@ -66,14 +66,14 @@ def next_move(
     before = float(ciede2000(pile, target))
     if before <= THERE:
         return _nothing(pile, before, None)
+    if before > _BEGIN_AGAIN:
+        return _nothing(pile, before, recipe(target, tubes, surface))
     contents = _contents(pile, mixed_from, tubes, surface)
     labs = _after_adding(pile, contents, tubes, surface)
     away = ciede2000(labs, target) + _SIZE_COSTS * np.log2(np.maximum(_SHARES / _TOUCH, 1.0))
     away = np.where(_fades(labs, target, tubes), np.inf, away)
     one, much = np.unravel_index(int(np.argmin(away)), away.shape)
     after = float(ciede2000(labs[one, much], target))
-    if before > _BEGIN_AGAIN:
-        return _nothing(pile, before, recipe(target, tubes, surface))
     if after > min((1.0 - _MUST_GAIN) * before, _FAR):
         fresh = recipe(target, tubes, surface)
         if after > (1.0 - _MUST_GAIN) * before or fresh.away < after / 2.0:

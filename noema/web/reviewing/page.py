@@ -17,6 +17,7 @@ from noema.core.exercises.painted_keys import as_painted
 from noema.core.judging.judgement import CellJudgement, Judgement, past_tolerance
 from noema.core.judging.review import Review, ReviewState, Verb
 from noema.core.judging.skills import SkillMark, mark_of, skill_marks
+from noema.core.judging.tally import mostly_strays
 from noema.core.judging.verdict import Verdict
 from noema.core.language import N_, gettext
 from noema.core.photo.hints import hints
@@ -235,20 +236,13 @@ def _knowledge(body: Json) -> list[Knowledge]:
     return [Knowledge(one) for one in cast(list[str], body.get("knowledge", []))]
 
 
-def mostly_strays(attempt: AttemptRow) -> bool:
-    """Say whether most of the cells that count surely stray, by the teacher's own word too."""
-    tally, review = tally_from_json(attempt.tally), attempt.review
-    verdicts = [
-        review.overruled.get(cell, verdict)
-        for cell, verdict in zip(tally.ids, tally.verdicts, strict=True)
-        if cell not in review.left_out
-    ]
-    away = sum(verdict in (Verdict.DRIFTS, Verdict.OFF) for verdict in verdicts)
-    return 2 * away > len(verdicts)
+def asks_first(attempt: AttemptRow) -> bool:
+    """Say whether the desk asks once more before a sheet is accepted."""
+    return mostly_strays(tally_from_json(attempt.tally), attempt.review)
 
 
 def _asks(attempt: AttemptRow) -> str:
-    if not mostly_strays(attempt):
+    if not asks_first(attempt):
         return ""
     return gettext("Most cells of this sheet stray. Accept it all the same?")
 

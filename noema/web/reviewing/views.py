@@ -14,7 +14,7 @@ from noema.core.language import N_, gettext
 from noema.store.reviews import attempt_of_school
 from noema.web.frame.forms import Exactly, Many, OneOf, OneOrNone, Said, TextLine, Whole, read_form
 from noema.web.frame.request import db, me
-from noema.web.reviewing.page import desk_page, mostly_strays, next_in_queue
+from noema.web.reviewing.page import asks_first, desk_page, next_in_queue
 from noema.web.reviewing.queue import accepted_page, holding_page, queue_page
 from noema.web.reviewing.whose import whose_page
 
@@ -78,7 +78,7 @@ def decide(photograph_id: int) -> Response:
         sentence=given.sentence.data or None,
     )
     attempt = attempt_of_school(db(), me().school_id, photograph_id)
-    if decision.verb is Verb.ACCEPT and not given.sure.data and mostly_strays(attempt):
+    if decision.verb is Verb.ACCEPT and not given.sure.data and asks_first(attempt):
         return redirect(url_for("reviewing.desk", photograph_id=photograph_id, sure=1), 303)
     after = next_in_queue(photograph_id)
     review_sheet(

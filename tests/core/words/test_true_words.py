@@ -1,5 +1,7 @@
 """Sentences held to their meaning: each was once said where it wasn't so."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -11,7 +13,7 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.skills import Skill
 from noema.core.judging.judge import judge
-from noema.core.judging.judgement import FindingKind
+from noema.core.judging.judgement import FindingKind, Off, Reason, Why
 from noema.core.judging.review import Review
 from noema.core.judging.rubric import USUAL_RUBRIC
 from noema.core.judging.skills import skill_marks
@@ -79,10 +81,11 @@ def test_a_lean_names_a_hue_on_the_side_to_which_the_colour_went_and_never_its_o
 
 
 def test_a_doubtful_lean_is_said_in_good_english():
-    orange = cell_called(WHEEL, "orange")
-    judgement = judged(WHEEL, {orange.id: mixed(warm_yellow=2.0, scarlet=1.0)})
-    reasons = [reason_words(cell.reason) for cell in judgement.cells]
-    assert not any("Seems leans" in said for said in reasons)
+    lean = Off(quantity="hue", towards="blue", tolerances=1.2)
+    said = reason_words(Reason(why=Why.SEEMS, off=(lean,)))
+    assert said == "Seems to lean to blue, but the reading isn't sure."
+    another = reason_words(Reason(why=Why.SEEMS, off=(replace(lean, another=True),)))
+    assert another == "Seems another hue, blue, but the reading isn't sure."
 
 
 def test_a_blue_pile_in_reds_place_is_begun_again():
