@@ -79,8 +79,7 @@ def unlikeliness(sizes: ErrorSizes, axes: tuple[int, ...], sheets: list[Drifts])
             _, sigma = coordinates(sheet.lightness, sheet.colour)[axis]
             alone = sizes.own + (sizes.hand / sigma) ** 2
             covariance = shared_covariance(sheet.expected, axis, sizes) + np.diag(alone)
-            spread = FAR * np.sqrt(np.diagonal(covariance))
-            cut = np.clip(sheet.drifts[:, axis] / sigma, -spread, spread)
+            cut = np.clip(sheet.drifts[:, axis] / sigma, -FAR, FAR)
             total += negative_log_likelihood(cut, covariance)
     return total
 

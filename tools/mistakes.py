@@ -1,7 +1,7 @@
 """Judges stand-in students' sheets whose mistakes are known: is the finding named the one made?
 
 Run: .venv/bin/python -m tools.mistakes [preset] [sheets with a mistake [painted right [seeds]]]
-The preset is `class`, with an unknown printer, or `easy+known`. With +makers every student has
+The preset is `class`, with an unknown printer, or `easy+known`. With +makers every class of 24 has
 tubes of some maker, of the same names but other pigments and strengths, and mixes them by eye, each
 amount 15% off; with +unseen makers, pigments, lamps, sensors, printers and streaks are of kinds
 that nothing was fitted to or tried on.
@@ -27,7 +27,7 @@ from noema.core.judging.judge import judge
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.photo.read import read_photo
 from noema.core.photo.reading import Reading
-from noema.core.pigments.shelf import BLACK, TUBES, WHITE, PaintSet, builtin_set
+from noema.core.pigments.shelf import TUBES, PaintSet, builtin_set
 from noema.core.pigments.tube import Tube
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.layout import Layout
@@ -44,6 +44,7 @@ from noema.stand_ins.studio import take_picture
 from tools.photographs import KNOWN, UNSEEN, with_known_print
 
 MAKERS, _CARE = "+makers", 0.15  # one sigma of the logarithm of amounts mixed by eye
+CLASS_OF = 24  # students that have the same tubes
 FIRST_SEED = 180_000  # kept apart from the seeds used while building
 SIZE_PX = (2000, 1500)
 _CODE, _PAPER = "K7Q2-04", Paper.A4
@@ -108,8 +109,14 @@ class HandedIn:
     paints: PaintSet | None
     level: Level
     mistake: Mistake | None
-    wrong: tuple[str, ...]  # cells it lies in
+    painted: Painted  # as it truly is
+    maker: dict[str, Tube] | None  # whose tubes the student has
     reading: Reading
+
+    @property
+    def wrong(self) -> tuple[str, ...]:
+        """The cells the mistake lies in."""
+        return self.painted.wrong
 
     @property
     def findings(self) -> tuple[Finding, ...]:
@@ -125,19 +132,20 @@ def handed_in(seed: int, mistake: Mistake | None, preset: str = "class") -> Hand
     while True:
         choices = _EXERCISES[mistake] if mistake else _EVERY
         kind, chosen = choices[int(rng.integers(len(choices)))]
-        name = _SETS[int(rng.integers(len(_SETS)))]
+        name = _SETS[seed // CLASS_OF % len(_SETS)]
         if mistake is Mistake.WRONG_PAIR:
             name = _SETS[0]
         try:
             options = kind_of(FIRST_KIND if kind == _PLAIN else kind).chosen(chosen)
             asked, paints, layout, pdf = sheet_of(kind, options, name)
+            maker = _maker(seed // CLASS_OF, preset)
             sitting = Sitting(
                 asked=asked,
                 paints=paints,
                 tolerance=usual_tolerance(asked.kind, level),
                 rng=rng,
                 care=_CARE if MAKERS in preset else 0.08,
-                maker=_maker(seed, preset, paints),
+                maker=maker,
             )
             painted = paint_sheet(sitting, mistake)
             break
@@ -152,17 +160,18 @@ def handed_in(seed: int, mistake: Mistake | None, preset: str = "class") -> Hand
         paints=paints,
         level=level,
         mistake=mistake,
-        wrong=painted.wrong,
+        painted=painted,
+        maker=maker,
         reading=reading,
     )
 
 
-def _maker(seed: int, preset: str, paints: PaintSet | None) -> dict[str, Tube] | None:
-    """Give a student's tubes as some maker fills them; None: as the model has them."""
+@cache
+def _maker(group: int, preset: str) -> dict[str, Tube] | None:
+    """Give a class's tubes as some maker fills them; None: as the model has them."""
     if MAKERS not in preset:
         return None
-    tubes = (TUBES[WHITE], TUBES[BLACK]) if paints is None else paints.tubes
-    return tubes_of_a_maker(tubes, np.random.default_rng([seed, 8]), _kinds(preset))
+    return tubes_of_a_maker(TUBES.values(), np.random.default_rng([group, 8]), _kinds(preset))
 
 
 def _kinds(preset: str) -> Kinds:
@@ -207,11 +216,15 @@ def sheet_of(
     return asked, paints, layout, sheets_pdf([drawing], "sheet")
 
 
-def mistakes(count: int, first: int) -> Iterator[tuple[int, Mistake | None]]:
-    """Give seeds, each mistake in turn."""
-    every = tuple(Mistake)
-    for n in range(count):
-        yield first + n, every[n % len(every)]
+def made(wrong: int, right: int, first: int) -> Iterator[tuple[int, Mistake | None]]:
+    """Give seeds, each mistake in turn, and sheets painted right spread among them."""
+    every, done = tuple(Mistake), 0
+    for n in range(wrong + right):
+        if (n + 1) * right // (wrong + right) > n * right // (wrong + right):
+            yield first + n, None
+        else:
+            yield first + n, every[done % len(every)]
+            done += 1
 
 
 def tells(sheet: HandedIn) -> bool:
@@ -254,10 +267,9 @@ def main() -> None:
     preset, rest = (*named, "class")[0], sys.argv[1 + len(named) :]
     given = [int(text) for text in rest]
     count, right, first = (*given, *(400, 200, FIRST_SEED)[len(given) :])
-    made = [*mistakes(count, first), *((first + count + n, None) for n in range(right))]
     one = partial(handed_in, preset=preset)
     with own_processes() as pool:
-        seeds, kinds = zip(*made, strict=True)
+        seeds, kinds = zip(*made(count, right, first), strict=True)
         sheets = [sheet for sheet in pool.map(one, seeds, kinds) if sheet is not None]
     report([s for s in sheets if s.mistake], [s for s in sheets if s.mistake is None])
     start = time.perf_counter()

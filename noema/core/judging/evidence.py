@@ -6,11 +6,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from noema.core.colour.chroma_weighted import chroma_weight
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import HVC, hvcs_of
 from noema.core.colour.names import HueTable, hue_step
 from noema.core.exercises.asked import Asked, AskedCell, Band, Even
 from noema.core.exercises.tolerance import Tolerance
+from noema.core.exercises.tube_shifts import tube_shifts
 from noema.core.judging.drift import HUE_SHOWS_FROM, cast_of
 from noema.core.judging.shared_drift import shared_drift
 from noema.core.photo.reading import CellFlag, CellReading
@@ -25,10 +27,10 @@ Floats = NDArray[np.float64]
 THIN_COVERAGE = 0.88
 """A cell with a smaller painted share than this counts as thinly painted."""
 
-_HAND = 1.2  # CIEDE2000: how far even a steady hand misses what it meant
 PER_VALUE = 10.0
 """About how much L* one step of value is."""
 
+_LEAST_OF_COLOUR = 0.3  # of a cell's whole variance
 _LEAST_SIGMA = 0.1  # of hue, value or chroma; no single cell is known better
 _DIMMED = frozenset({CellFlag.GLARE, CellFlag.SHADOW, CellFlag.CLIPPED, CellFlag.UNEVEN})
 _DIM = 2.2  # by which the doubt of a flagged cell is multiplied, instead of dropping the cell
@@ -47,35 +49,43 @@ class Stray:
     value: float  # painted less expected
     chroma: float
     hue: float | None  # steps of the hundred-step circle; None where either is too grey
-    left_of_value: float  # share of the reading's doubt that is this cell's own
-    left_of_colour: float  # the same of hue and chroma
+    left: Floats  # (3, 3) covariance of what is in doubt of it: L*, a*, b* drawn together
+    hand: Floats  # (3, 3) that of what a careful hand misses of such a mix
     cast: float  # chroma of the difference in hue and chroma: how far off on the plane of colour
 
     @property
     def own_sigma(self) -> float:
         """One sigma of what it strays by itself, CIEDE2000, a hand's unsteadiness with it."""
-        left = np.hypot(self.left_of_value, self.left_of_colour) / np.sqrt(2.0)
-        return float(np.hypot(left * self.seen.sigma, _HAND))
+        return float(np.sqrt(np.trace(self.left + self.hand)))
 
     @property
-    def step_sigma(self) -> float:
-        """One sigma of the value against other cells of the sheet."""
-        return self.seen.sigma_step * _dimmed(self.seen)
+    def sigmas_away(self) -> float:
+        """How many sigmas it strays by itself, a hand's unsteadiness with it; usually below two."""
+        off = np.subtract(self.lab, self.cell.lab)
+        off[1:] /= chroma_weight(np.array([self.cell.lab]))
+        return float(np.sqrt(off @ np.linalg.solve(self.left + self.hand, off)))
 
     @property
     def value_sigma(self) -> float:
         """One sigma of the value that is this cell's own."""
-        return max(self.left_of_value * self.seen.sigma_value, _LEAST_SIGMA)
+        return max(float(np.sqrt(self.left[0, 0])) / PER_VALUE, _LEAST_SIGMA)
 
     @property
     def hue_sigma(self) -> float:
         """One sigma of the hue that is this cell's own."""
-        return max(self.left_of_colour * self.seen.sigma_hue, _LEAST_SIGMA)
+        return max(self._share_left(across=True) * self.seen.sigma_hue, _LEAST_SIGMA)
 
     @property
     def chroma_sigma(self) -> float:
         """One sigma of the chroma that is this cell's own."""
-        return max(self.left_of_colour * self.seen.sigma_chroma, _LEAST_SIGMA)
+        return max(self._share_left(across=False) * self.seen.sigma_chroma, _LEAST_SIGMA)
+
+    def _share_left(self, *, across: bool) -> float:
+        """Give what is left of the reading's doubt of its colour, along its hue or across it."""
+        a, b = self.cell.lab[1:]
+        along = np.array([a, b]) / max(float(np.hypot(a, b)), 1e-6)
+        way = np.array([-along[1], along[0]]) if across else along
+        return float(np.sqrt(way @ self.left[1:, 1:] @ way)) / max(_colour_sigma(self.seen), 1e-6)
 
     def beyond(self, tolerance: Tolerance) -> float:
         """Give the most by which a quantity lies beyond its tolerance, in sigmas of the reading."""
@@ -145,7 +155,9 @@ class Evidence:
         return next(cell.hvc.value for cell in self.printed.cells if cell.id == cell_id)
 
 
-def strays_of(asked: Asked, printed: Asked, read: Sequence[CellReading]) -> dict[str, Stray]:
+def strays_of(
+    asked: Asked, printed: Asked, read: Sequence[CellReading], surface: Surface
+) -> dict[str, Stray]:
     """Take what is shared off the cells that can be trusted; by id, in the exercise's order."""
     trusted = [
         (cell, as_printed, seen)
@@ -154,10 +166,14 @@ def strays_of(asked: Asked, printed: Asked, read: Sequence[CellReading]) -> dict
     ]
     if not trusted:
         return {}
-    dim = np.array([_dimmed(seen) for _, _, seen in trusted])
     expected = np.array([cell.lab for cell, _, _ in trusted])
     painted = np.array([seen.lab for _, _, seen in trusted])
-    shared = shared_drift(expected, painted, *sigmas_of([seen for _, _, seen in trusted]))
+    shared = shared_drift(
+        expected,
+        painted,
+        *sigmas_of([seen for _, _, seen in trusted]),
+        tube_shifts(tuple(cell for _, cell, _ in trusted), surface),
+    )
     own = painted - shared.lab
     hvcs, away = hvcs_of(own), ciede2000(own, expected)
     return {
@@ -168,10 +184,8 @@ def strays_of(asked: Asked, printed: Asked, read: Sequence[CellReading]) -> dict
             lab=tuple(own[n].tolist()),
             hvc=hvcs[n],
             away=float(away[n]),
-            left=(
-                float(dim[n] * shared.left_of_value[n]),
-                float(dim[n] * shared.left_of_colour[n]),
-            ),
+            left=shared.left[n],
+            hand=shared.hand[n],
         )
         for n, (cell, as_printed, seen) in enumerate(trusted)
     }
@@ -185,10 +199,16 @@ def is_trusted(seen: CellReading) -> bool:
 
 
 def sigmas_of(read: Sequence[CellReading]) -> tuple[Floats, Floats]:
-    """Give one sigma of each cell's L* and of its colour, CIEDE2000, what is shared included."""
+    """Give one sigma of each cell's L*, and of its a* and b* drawn together, shared errors too."""
     dim = np.array([_dimmed(seen) for seen in read])
-    values = np.array([seen.sigma_value for seen in read])
-    return PER_VALUE * dim * values, dim * np.array([seen.sigma for seen in read])
+    values = np.array([PER_VALUE * seen.sigma_value for seen in read])
+    return dim * values, dim * np.array([_colour_sigma(seen) for seen in read])
+
+
+def _colour_sigma(seen: CellReading) -> float:
+    """Give what a cell's doubt leaves to each of a* and b*, once L* has its own."""
+    rest = seen.sigma**2 - (PER_VALUE * seen.sigma_value) ** 2
+    return float(np.sqrt(max(rest, _LEAST_OF_COLOUR * seen.sigma**2) / 2.0))
 
 
 def _dimmed(seen: CellReading) -> float:
@@ -204,7 +224,8 @@ def _stray(
     lab: Triple,
     hvc: HVC,
     away: float,
-    left: tuple[float, float],
+    left: Floats,
+    hand: Floats,
 ) -> Stray:
     asked = cell.hvc
     hue = None
@@ -221,7 +242,7 @@ def _stray(
         value=hvc.value - asked.value,
         chroma=hvc.chroma - asked.chroma,
         hue=hue,
-        left_of_value=left[0],
-        left_of_colour=left[1],
+        left=left,
+        hand=hand,
         cast=cast_of(asked, hvc),
     )

@@ -24,6 +24,7 @@ from noema.core.judging.steps import jumps_of
 from noema.core.judging.verdict import Verdict
 from noema.core.language import gettext
 from noema.core.photo.reading import CellFlag, CellReading, Reading
+from noema.core.pigments.film import DRY_ACRYLIC
 from noema.core.pigments.shelf import TUBES, PaintSet
 
 NEAR_PAPER = 0.6
@@ -83,13 +84,14 @@ def judge(
         )
         for seen, cell in zip(reading.cells, asked.cells, strict=True)
     )
+    surface = paints.binder.dry if paints else DRY_ACRYLIC
     evidence = Evidence(
         asked=asked,
         printed=printed,
         read=reading.cells,
         names=names,
         empty=empty,
-        strays=strays_of(asked, printed, reading.cells),
+        strays=strays_of(asked, printed, reading.cells, surface),
         tolerance=tolerance,
         table=table,
         paints=paints,

@@ -1,25 +1,31 @@
-"""What a sheet's cells share: a lamp's cast or a print's, which is nobody's mistake.
+"""What a sheet's cells share: a lamp's cast, a print's or a tube's, which is nobody's mistake.
 
 A photograph's colours err together, and the more so the more alike they are: under one lamp all
-greens lean one way. So before a cell is said to stray, what the others lead one to expect of it is
-taken off. The reader's errors are a Gaussian process over colour, in each of L*, a* and b*, whose
-sizes and reach were fitted to stand-in sheets painted right (tools/fit_shared_drift.py). Each cell
-is predicted from all others but itself, and cells far from what is predicted pull less (the weights
-of a Cauchy likelihood), for their painter may have erred there.
+greens lean one way. Tubes of another maker take every mix of theirs along. So before a cell is said
+to stray, what the others lead one to expect of it is taken off. The reader's errors are a Gaussian
+process over colour, in each of L*, a* and b*, whose sizes and reach were fitted to what it read of
+stand-in sheets (tools/fit_shared_drift.py); what tubes do is linear in how they differ
+(`core/exercises/tube_shifts`). Each cell is predicted from all others but itself, and cells far
+from what is predicted pull less (the weights of a Cauchy likelihood), for their painter may have
+erred there.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from noema.core.colour.chroma_weighted import chroma_weight, chroma_weighted
-from noema.core.statistics.gaussian import leave_one_out, squared_exponential
+from noema.core.exercises.tube_shifts import TubeShifts
+from noema.core.pigments.bending import spread_of_makers
+from noema.core.statistics.gaussian import leave_out_blocks, squared_exponential
 
 Floats = NDArray[np.float64]
 
 _FAR = 1.2  # of the reader's sigmas: how far off a cell may be and still pull nearly in full
 _TURNS = 4
+_ROUGH = 0.3  # Lab units: one sigma of what the reader errs in each cell whatever its doubt
 _LEAST = 0.05  # Lab units: no cell is surer
 
 
@@ -35,7 +41,6 @@ class ErrorSizes:
     near: float  # shared by colours within reach
     reach: tuple[float, float, float]  # L*, a*, b*, the latter shrunk
     own: float  # of each cell alone
-    hand: float  # one sigma of the painter's, in the same units
     middle: float
     span: float = 25.0
 
@@ -46,21 +51,19 @@ class ErrorSizes:
 
 
 IN_LIGHTNESS = ErrorSizes(
-    everywhere=0.028,
-    gain=0.033,
-    near=0.234,
-    reach=(36.0, 12.0, 12.0),
-    own=0.072,
-    hand=0.72,
+    everywhere=0.29,
+    gain=0.11,
+    near=0.45,
+    reach=(26.0, 8.7, 8.7),
+    own=0.06,
     middle=55.0,
 )
 IN_COLOUR = ErrorSizes(
-    everywhere=0.008,
-    gain=0.007,
-    near=0.062,
-    reach=(14.4, 4.8, 4.8),
-    own=0.008,
-    hand=0.53,
+    everywhere=0.10,
+    gain=0.05,
+    near=0.55,
+    reach=(15.0, 5.0, 5.0),
+    own=0.04,
     middle=0.0,
 )
 
@@ -70,8 +73,9 @@ class SharedDrift:
     """What the other cells lead one to expect of each."""
 
     lab: Floats  # (n, 3) drifts of L*, a*, b*
-    left_of_value: Floats  # (n,) share of the doubt of its value that is left to a cell alone
-    left_of_colour: Floats  # (n,) the same of its hue and chroma
+    left: Floats  # (n, 3, 3) covariance of what the reader and the tubes leave in doubt, a* and b*
+    #               drawn together as `chroma_weighted` has them
+    hand: Floats  # (n, 3, 3) that of a careful hand, likewise
 
 
 def shared_drift(
@@ -79,45 +83,77 @@ def shared_drift(
     painted_lab: ArrayLike,
     sigma_lightness: ArrayLike,
     sigma_colour: ArrayLike,
+    shifts: TubeShifts,
+    spread: Floats | None = None,
 ) -> SharedDrift:
     """Give what is shared of the drifts from expected to painted Lab, both (n, 3).
 
-    One sigma of each painted cell is (n,): of its L*, and of its colour in CIEDE2000.
+    One sigma of each painted cell is (n,): of its L*, and of its colour in CIEDE2000. `spread` is
+    the covariance of the tubes' bends, tube by tube; without it, as makers differ.
     """
     expected, painted = np.asarray(expected_lab, float), np.asarray(painted_lab, float)
     scale = np.ones_like(expected)
     scale[:, 1:] = chroma_weight(expected)[:, None]
     drifts = (painted - expected) / scale
-    found = []
-    for axis, (errors, sigma) in enumerate(coordinates(sigma_lightness, sigma_colour)):
-        alone = errors.own + (errors.hand / sigma) ** 2
-        together = shared_covariance(expected, axis, errors)
-        expects, left = _from_the_others(drifts[:, axis] / sigma, together, alone)
-        found.append((expects * sigma, np.sqrt((left + errors.own) / errors.all)))
-    shared, left = (np.stack(one, axis=1) for one in zip(*found, strict=True))
-    return SharedDrift(
-        lab=shared * scale,
-        left_of_value=np.minimum(left[:, 0], 1.0),
-        left_of_colour=np.minimum(np.hypot(left[:, 1], left[:, 2]) / np.sqrt(2.0), 1.0),
+    together, own, hand = _errors(
+        expected, scale, sigma_lightness, sigma_colour, shifts, spread
     )
+    alone = own + hand
+    noise = alone
+    for _ in range(_TURNS):
+        miss, variance = leave_out_blocks(together, noise, drifts)
+        left = variance - noise + own
+        noise = alone + (miss / _FAR)[:, :, None] ** 2 * np.eye(3)
+    return SharedDrift(lab=(drifts - miss) * scale, left=left, hand=hand)
+
+
+def by_tubes(shifts: TubeShifts, scale: Floats, spread: Floats | None = None) -> Floats:
+    """Give the covariance (3 n, 3 n) of what tubes do to all cells, cell by cell."""
+    count = len(shifts.tubes)
+    if spread is None:
+        spread = np.kron(np.eye(count), spread_of_makers())
+    moves = (shifts.by_bends / scale[:, :, None, None]).reshape(3 * len(scale), -1)
+    return np.asarray(moves @ spread @ moves.T)
 
 
 def along_a_row(
-    expected_lab: ArrayLike, sigma_lightness: ArrayLike, sigma_colour: ArrayLike
+    expected_lab: ArrayLike,
+    sigma_lightness: ArrayLike,
+    sigma_colour: ArrayLike,
+    shifts: TubeShifts,
 ) -> Floats:
     """Give the covariance (n, n) of how far along its way each cell of a row seems to lie.
 
-    In squares of CIEDE2000, nearly: what the reader errs and what the painter does.
+    In squares of CIEDE2000, nearly: what the reader errs, and what tubes and a careful hand do.
     """
     expected = np.asarray(expected_lab, float)
+    scale = np.ones_like(expected)
+    scale[:, 1:] = chroma_weight(expected)[:, None]
+    together, own, hand = _errors(expected, scale, sigma_lightness, sigma_colour, shifts)
     way = np.gradient(chroma_weighted(expected), axis=0)
     way = way / np.maximum(np.linalg.norm(way, axis=1, keepdims=True), 1e-9)
-    covariance = np.zeros((len(expected), len(expected)))
+    count = len(expected)
+    blocks = together.reshape(count, 3, count, 3)
+    covariance = np.einsum("ni,nimj,mj->nm", way, blocks, way)
+    return np.asarray(covariance + np.diag(np.einsum("ni,nij,nj->n", way, own + hand, way)))
+
+
+def _errors(
+    expected: Floats,
+    scale: Floats,
+    sigma_lightness: ArrayLike,
+    sigma_colour: ArrayLike,
+    shifts: TubeShifts,
+    spread: Floats | None = None,
+) -> tuple[Floats, Floats, Floats]:
+    """Give what cells share (3 n, 3 n), and of each alone the reader's and a hand's (n, 3, 3)."""
+    together = by_tubes(shifts, scale, spread)
+    own = np.zeros((len(expected), 3, 3))
     for axis, (errors, sigma) in enumerate(coordinates(sigma_lightness, sigma_colour)):
-        moves = way[:, axis] * sigma
-        covariance += np.outer(moves, moves) * shared_covariance(expected, axis, errors)
-        covariance += np.diag((way[:, axis] * errors.hand) ** 2 + errors.own * moves**2)
-    return covariance
+        process = shared_covariance(expected, axis, errors) * np.outer(sigma, sigma)
+        together[axis::3, axis::3] += process
+        own[:, axis, axis] = errors.own * sigma**2 + _ROUGH**2
+    return together, own, shifts.by_hand / (scale[:, :, None] * scale[:, None, :])
 
 
 def coordinates(lightness: ArrayLike, colour: ArrayLike) -> tuple[tuple[ErrorSizes, Floats], ...]:
@@ -135,13 +171,3 @@ def shared_covariance(expected: Floats, axis: int, errors: ErrorSizes) -> Floats
 
 def _nearness(places: Floats, errors: ErrorSizes) -> Floats:
     return squared_exponential(places[:, None] - places[None], errors.reach)
-
-
-def _from_the_others(drift: Floats, together: Floats, alone: Floats) -> tuple[Floats, Floats]:
-    """Predict each drift from all others, (n,), and give the variance of what is shared, (n,)."""
-    noise = alone
-    for _ in range(_TURNS):
-        found = leave_one_out(together, noise, drift)
-        left = np.maximum(found.variance - noise, 0.0)
-        noise = alone + (found.miss / _FAR) ** 2
-    return drift - found.miss, left

@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.names import hue_step
 from noema.core.exercises.asked import Band, Even
+from noema.core.exercises.tube_shifts import tube_shifts
 from noema.core.judging.evidence import PER_VALUE, Evidence, Stray, sigmas_of
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.shared_drift import along_a_row
@@ -63,8 +64,17 @@ class Row:
     asked: Floats  # (n,) 0..1
     painted: Floats  # (n,)
     alone: Floats  # (n,) as painted, without the error that all cells of the sheet share
-    sigma: Floats  # (n,) of `alone`
     covariance: Floats  # (n, n) of `painted`: a lamp changes similar colours similarly
+
+    def doubt_between(self, n: int) -> float:
+        """Give one sigma of how far the next cell lies from the n-th, in places."""
+        both = self.covariance[n : n + 2, n : n + 2]
+        return float(np.sqrt(both[0, 0] + both[1, 1] - 2.0 * both[0, 1]))
+
+    @property
+    def sigma(self) -> Floats:
+        """One sigma of each place, (n,)."""
+        return np.sqrt(np.diagonal(self.covariance))
 
 
 def find_in_rows(evidence: Evidence) -> Iterator[Finding]:
@@ -102,7 +112,7 @@ def jumps_of(evidence: Evidence) -> dict[str, tuple[float, float]]:
         for n, one, _ in _neighbours(row):
             asked = float(row.asked[n + 1] - row.asked[n])
             jump = float(row.alone[n + 1] - row.alone[n]) / asked
-            doubt = float(np.hypot(row.sigma[n], row.sigma[n + 1])) / asked
+            doubt = row.doubt_between(n) / asked
             jumps[one.cell.id] = (jump, doubt)
     return jumps
 
@@ -135,7 +145,11 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
     if len(strays) < 2:
         return None
     where = {cell.id: n for n, cell in enumerate(band.cells)}
-    covariance = along_a_row([s.cell.lab for s in strays], *sigmas_of([s.seen for s in strays]))
+    covariance = along_a_row(
+        [s.cell.lab for s in strays],
+        *sigmas_of([s.seen for s in strays]),
+        tube_shifts(tuple(s.printed for s in strays), evidence.surface),
+    )
     at = [where[stray.cell.id] for stray in strays]
     if band.even is Even.VALUE:
         values = np.array([cell.hvc.value for cell in band.cells])
@@ -143,14 +157,12 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
         asked = (values - values[0]) / span
         painted = (np.array([s.seen.hvc.value for s in strays]) - values[0]) / span
         alone = painted
-        sigma = np.array([s.step_sigma for s in strays]) / abs(span)
         covariance = covariance / (PER_VALUE * span) ** 2
     else:
         # All rows of a sheet may be crowded alike, so the shared error is not taken off here.
         asked, length, (painted, alone) = _along(
             band, [s.seen.lab for s in strays], [s.lab for s in strays]
         )
-        sigma = np.array([s.own_sigma for s in strays]) / max(length, 1e-6)
         covariance = covariance / max(length, 1e-6) ** 2
     if not np.all(np.diff(asked) > 1e-6):
         return None
@@ -160,7 +172,6 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
         asked=asked[at],
         painted=painted,
         alone=alone,
-        sigma=sigma,
         covariance=covariance,
     )
 
@@ -229,7 +240,7 @@ def _between(row: Row, evidence: Evidence) -> Iterator[Finding]:
     for n, one, two in _neighbours(row):
         asked = float(row.asked[n + 1] - row.asked[n])
         jump = float(row.alone[n + 1] - row.alone[n]) / asked
-        doubt = sure * float(np.hypot(row.sigma[n], row.sigma[n + 1])) / asked
+        doubt = sure * row.doubt_between(n) / asked
         both = (one.cell.id, two.cell.id)
         if jump < -doubt:
             towards = "dark" if of_value else ""

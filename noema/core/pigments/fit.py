@@ -14,20 +14,18 @@ from scipy.optimize import least_squares
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.names import word_of
-from noema.core.colour.spectra import WAVELENGTHS_NM, reflectance_to_lab
+from noema.core.colour.spectra import reflectance_to_lab
 from noema.core.errors import BadPaint
 from noema.core.language import N_, gettext
+from noema.core.pigments.bending import BENDS, bent
 from noema.core.pigments.film import DRY_ACRYLIC, Surface, opaque_reflectance
 from noema.core.pigments.mix import Part
-from noema.core.pigments.shelf import TUBES, WHITE
 from noema.core.pigments.tube import Tube
 
 Floats = NDArray[np.float64]
 
 MOST_SWATCHES = 12
 
-_KNOTS_NM = np.array([400.0, 460.0, 520.0, 580.0, 640.0, 700.0])
-_BASIS = np.stack([np.interp(WAVELENGTHS_NM, _KNOTS_NM, row) for row in np.eye(len(_KNOTS_NM))])
 _STIFFNESS = 0.35  # Lab units a unit of bending (a factor of e) costs
 _MOST_BENDING = 4.0  # logs
 
@@ -93,7 +91,7 @@ def fit_tube(
         )
 
     found = least_squares(
-        misses, np.zeros(len(_KNOTS_NM) + 2), bounds=(-_MOST_BENDING, _MOST_BENDING)
+        misses, np.zeros(BENDS + 1), bounds=(-_MOST_BENDING, _MOST_BENDING)
     )
     absorption, scattering = _bent(base, found.x)
     away = ciede2000(_labs(base, found.x, swatches, surface), wanted)
@@ -119,16 +117,10 @@ def bent_tube(
     )
 
 
-def _bent(base: Tube, bend: Floats) -> tuple[Floats, Floats]:
-    absorption = base.absorption * np.exp(bend[: len(_KNOTS_NM)] @ _BASIS)
-    level, tilt = bend[len(_KNOTS_NM) :]
-    scattering = base.scattering * np.exp(level) * (560.0 / WAVELENGTHS_NM) ** tilt
-    if base.name == WHITE:
-        return absorption, scattering
-    # White is the lightest paint at every wavelength, so that adding it never darkens.
-    white = TUBES[WHITE]
-    least = scattering * white.absorption / white.scattering
-    return np.maximum(absorption, least), scattering
+def _bent(base: Tube, found: Floats) -> tuple[Floats, Floats]:
+    """Bend by the knots of K, then the level and the tilt of S."""
+    bends = np.delete(found, -2)
+    return bent(base, bends, float(found[-2]))
 
 
 def _labs(base: Tube, bend: Floats, swatches: Sequence[Swatch], surface: Surface) -> Floats:

@@ -62,6 +62,23 @@ def leave_one_out(shared: Floats, noise: Floats, values: Floats) -> LeftOut:
     return LeftOut(precision=precision, weights=weights, miss=miss, variance=1.0 / own)
 
 
+def leave_out_blocks(shared: Floats, noise: Floats, values: Floats) -> tuple[Floats, Floats]:
+    """Give what each row of values (n, d) misses of what all others make of it, and its covariance.
+
+    Rows share a covariance (n d, n d), row by row, beside noise (n, d, d) of their own; gives (n, d)
+    and (n, d, d). Equations 5.12 of blocks.
+    """
+    count, size = values.shape
+    covariance = shared.copy()
+    blocks = covariance.reshape(count, size, count, size)
+    rows = np.arange(count)
+    blocks[rows, :, rows, :] += noise
+    precision = np.linalg.inv(covariance)
+    own = np.linalg.inv(precision.reshape(count, size, count, size)[rows, :, rows, :])
+    weights = (precision @ values.reshape(-1)).reshape(count, size, 1)
+    return np.asarray((own @ weights)[..., 0]), np.asarray(own)
+
+
 def posterior_mean(prior: Floats, rest: Floats, values: Floats) -> Floats:
     """Give the mean (n,) of a process of a prior (n, n), seen in values beside the rest (n, n).
 
