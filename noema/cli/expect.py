@@ -7,7 +7,7 @@ import orjson
 
 from noema.cli.asking import exercise_options, question_of
 from noema.core.exercises.asked import Asked, AskedCell
-from noema.core.pigments.says import say_parts
+from noema.core.exercises.piles import say_mixes
 from noema.formats.asked_json import asked_to_json
 
 
@@ -25,16 +25,17 @@ def command(kind: str, as_json: bool, **options: Any) -> None:
 
 
 def _say(asked: Asked) -> None:
+    mixes = say_mixes(asked)
     click.echo(asked.title)
     for band in asked.bands:
         if band.label:
             click.echo(f"{band.label}:")
         for cell in band.cells:
-            click.echo(f"  {_line(cell)}")
+            click.echo(f"  {_line(cell, mixes.get(cell.id, ''))}")
     for concern in asked.concerns:
         click.echo(f"! {concern.sentence} ({concern.suggestion})")
 
 
-def _line(cell: AskedCell) -> str:
+def _line(cell: AskedCell, mix: str) -> str:
     hvc = f"{cell.hvc.notation} {cell.hvc.value:.1f}/{cell.hvc.chroma:.1f}"
-    return f"{cell.id} {cell.label}: {hvc}  {say_parts(cell.parts)}"
+    return f"{cell.id} {cell.label}: {hvc}  {mix}"

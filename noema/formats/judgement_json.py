@@ -1,5 +1,6 @@
 """Judgements as JSON, for `noema judge` and the records (docs/formats.md)."""
 
+from math import inf
 from typing import Any, cast
 
 from noema.core.exercises.catalogue import FIRST_KIND
@@ -24,6 +25,7 @@ from noema.formats.plain import Json, from_plain, to_plain
 
 _JUDGEMENT = N_("judgement")
 _DIGITS = {"largest": 3, "smallest": 3, "lab": 2}
+_UNTOLD = [2.0, 2.0, 2.0]  # doubt of judgements that kept none
 _BySkill = dict[str, dict[str, list[float]]]
 _SKILLS = {skill.value: skill for skill in Skill}
 _VERDICTS = {verdict.value: verdict for verdict in Verdict}
@@ -126,6 +128,8 @@ def _cell_to_json(cell: CellJudgement) -> Json:
         "jump": _drift_to_json(cell.jump),
         "lean": _drift_to_json(cell.lean),
         "craft": None if cell.craft is None else round(cell.craft, 3),
+        "doubt": _rounded(cell.doubt),
+        "beyond_hand": round(cell.beyond_hand, 2) if cell.beyond_hand < inf else None,
         "verdict": cell.verdict.value,
         "why": facts_to_json(cell.reason),
         "measured": cell.measured,
@@ -134,6 +138,7 @@ def _cell_to_json(cell: CellJudgement) -> Json:
 
 def _cell(values: Json) -> CellJudgement:
     expected, painted, drift = (cast(Json, values[n]) for n in ("expected", "painted", "drift"))
+    beyond_hand = values.get("beyond_hand")
     return CellJudgement(
         id=str(values["id"]),
         label=str(values["label"]),
@@ -154,6 +159,8 @@ def _cell(values: Json) -> CellJudgement:
         jump=_drift(values.get("jump")),
         lean=_drift(values.get("lean")),
         craft=cast(float | None, values.get("craft")),
+        doubt=_triple(values.get("doubt", _UNTOLD)),
+        beyond_hand=inf if beyond_hand is None else cast(float, beyond_hand),
     )
 
 

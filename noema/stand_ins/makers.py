@@ -9,13 +9,12 @@ from dataclasses import replace
 import numpy as np
 from numpy.random import Generator
 from numpy.typing import NDArray
-from scipy.optimize import least_squares
 
-from noema.core.colour.chroma_weighted import chroma_weight
 from noema.core.colour.difference import ciede2000
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
 from noema.core.pigments.qualities import strengths
+from noema.core.pigments.recipe import nearest_amounts
 from noema.core.pigments.tube import Tube
 from noema.core.sheet.layout import Triple
 from noema.stand_ins.kinds import Kinds
@@ -23,7 +22,6 @@ from noema.stand_ins.spectra import Recipe, of_some_make
 
 Floats = NDArray[np.float64]
 
-_LEFT_BE = 0.05
 _STRENGTH = 2.0  # times as strong, or as weak, as a tube may be
 _MASSTONE = 8.0  # CIEDE2000 that a masstone may lie away
 _SHARES = (1.0, 0.8, 0.6, 0.4, 0.2, 0.0)  # of the way to another pigment
@@ -69,26 +67,12 @@ def mixed_by_eye(
     amounts = np.array([part.amount for part in meant])
     if len(tubes) > 1:
         usual = amounts * strengths(tuple(p.tube for p in meant)) / strengths(tubes)
-        tried = [_nearest(tubes, one, np.array(wanted), surface) for one in (amounts, usual)]
-        amounts = min(tried, key=lambda one: one[1])[0]
+        starts = (amounts.tolist(), usual.tolist())
+        tried = np.array([nearest_amounts(tubes, one, wanted, surface) for one in starts])
+        amounts = tried[int(np.argmin(ciede2000(mix_labs(tubes, tried, surface), wanted)))]
     laid = _parts(tubes, amounts * np.exp(rng.normal(0.0, care, len(tubes))))
     lightness, a, b = lab_of_parts(laid, surface).tolist()
     return (lightness, a, b), laid
-
-
-def _nearest(
-    tubes: tuple[Tube, ...], start: Floats, wanted: Floats, surface: Surface
-) -> tuple[Floats, float]:
-    """Move amounts until their mix lies as near a colour as it comes; and how near, CIEDE2000."""
-    shrunk = np.array([1.0, *[1.0 / float(chroma_weight(wanted[None])[0])] * 2])
-
-    def off(logs: Floats) -> Floats:
-        lab = mix_labs(tubes, np.exp(logs), surface)
-        # A painter begins near a recipe and leaves amounts be that make no difference.
-        return np.concatenate([(lab - wanted) * shrunk, _LEFT_BE * (logs - np.log(start))])
-
-    found = np.exp(least_squares(off, np.log(start), method="lm").x)
-    return found, float(ciede2000(mix_labs(tubes, found, surface), wanted))
 
 
 def _parts(tubes: tuple[Tube, ...], amounts: Floats) -> Recipe:

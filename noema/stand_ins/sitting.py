@@ -70,6 +70,7 @@ class Sitting:
     def right(self, cell: AskedCell) -> Mix:
         """Paint a cell as asked, as well as hands can."""
         if len(cell.parts) < 2 or is_wash(cell, self.surface):
+            # Grey of no named tubes, a tube as it comes, or a wash.
             lab = np.array(cell.lab) + self.rng.normal(0.0, (0.9, 0.5, 0.5))
             return Mix(lab=lab_of(lab), parts=recipe_of(cell))
         return self.mixed(cell.parts)

@@ -12,12 +12,15 @@ from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import USUAL_HUES, hue_step
 from noema.core.errors import Refused
 from noema.core.exercises.asked import AskedCell, Band, Even
-from noema.core.pigments.mix import Part, mix_labs
+from noema.core.pigments.film import Surface
+from noema.core.pigments.mix import Part, film_labs, mix_labs
 from noema.core.pigments.qualities import qualities
 from noema.core.pigments.tube import Role, Tube
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
 from noema.stand_ins.sitting import Mix, Mixes, Sitting, lab_of, recipe_of
+
+_THIN_COATS, _THICK = (0.08, 0.2), 8.0  # coats of even, see-through paint; of paint that hides
 
 
 class Mistake(Enum):
@@ -30,6 +33,7 @@ class Mistake(Enum):
     NOT_NEUTRAL = "not-neutral"  # the middle of a complement row leans
     WRONG_PAIR = "wrong-pair"  # a mix made with another tube than asked
     THIN = "thin"  # bare paper and streaks
+    SEE_THROUGH = "see-through"  # evenly so thin that the paper shows through
     WET = "wet"  # photographed before it was dry
     EXCHANGED = "exchanged"  # two cells far apart painted in each other's place
     SHORT_DARK = "short-dark"  # the dark end of a value scale stops early
@@ -55,6 +59,9 @@ def paint_sheet(sitting: Sitting, mistake: Mistake | None) -> Painted:
         missed, streaks = sitting.rng.uniform(0.2, 0.35), sitting.rng.uniform(0.1, 0.16)
         hand = replace(hand, missed=missed, streaks=streaks)
         return Painted(hand=_laid(sitting, hand, mixes), mishap=Mishap(), wrong=tuple(mixes))
+    if mistake is Mistake.SEE_THROUGH:
+        thin = float(np.exp(sitting.rng.uniform(*np.log(_THIN_COATS))))
+        return Painted(hand=_laid(sitting, hand, mixes, thin), mishap=Mishap(), wrong=tuple(mixes))
     if mistake is Mistake.WET:
         hand = _laid(sitting, hand, mixes | _wet(sitting))
         return Painted(hand=hand, mishap=Mishap(wet=True), wrong=tuple(mixes))
@@ -68,13 +75,22 @@ def paint_sheet(sitting: Sitting, mistake: Mistake | None) -> Painted:
     return Painted(hand=_laid(sitting, hand, mixes | wrong), mishap=Mishap(), wrong=tuple(wrong))
 
 
-def _laid(sitting: Sitting, hand: Hand, mixes: Mixes) -> Hand:
+def _laid(sitting: Sitting, hand: Hand, mixes: Mixes, coats: float | None = None) -> Hand:
+    """Lay mixes on paper, opaque or so many coats thin."""
     mixes = sitting.as_filled(mixes)
+    if coats is not None:
+        mixes = {cell: _thinned(mix, coats, sitting.surface) for cell, mix in mixes.items()}
     return replace(
         hand,
         meant={cell: mix.lab for cell, mix in mixes.items()},
         recipes={cell: mix.parts for cell, mix in mixes.items()},
     )
+
+
+def _thinned(mix: Mix, coats: float, surface: Surface) -> Mix:
+    tubes, amounts = [p.tube for p in mix.parts], [p.amount for p in mix.parts]
+    thin, thick = film_labs(tubes, [amounts, amounts], [coats, _THICK], surface)
+    return replace(mix, lab=lab_of(np.array(mix.lab) + thin - thick))
 
 
 def _lean(sitting: Sitting, _mixes: Mixes) -> Mixes:
@@ -228,8 +244,10 @@ def _short_dark(sitting: Sitting, _mixes: Mixes) -> Mixes:
     places = np.linspace(0.0, 1.0, len(labs))
     moved = short + (1.0 - short) * places if dark == 0 else (1.0 - short) * places
     shifted = np.stack([np.interp(moved, places, column) for column in labs.T], axis=-1)
+    # The end that stops early is no pure black: it is mixed as its neighbour is.
+    mixed = {band.cells[dark].id: band.cells[1 if dark == 0 else -2]}
     return {
-        cell.id: Mix(lab=lab_of(lab), parts=recipe_of(cell))
+        cell.id: Mix(lab=lab_of(lab), parts=recipe_of(mixed.get(cell.id, cell)))
         for cell, lab in zip(band.cells, shifted, strict=True)
     }
 

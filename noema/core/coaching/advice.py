@@ -6,6 +6,8 @@ What was found first decides; `core/words` makes one sentence of it, for an audi
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
+from scipy.stats import chi
+
 from noema.core.coaching.moves import Move, who_moves
 from noema.core.exercises.catalogue import has
 from noema.core.exercises.kind import Trait
@@ -23,8 +25,11 @@ from noema.core.judging.verdict import Verdict
 LONGEST = 400
 """Letters of a sentence."""
 
-STRAYS, PRAISE = "strays", "praise"
-"""What a sentence is about where nothing was found: single cells that stray, or none."""
+STRAYS, PRAISE, NEARLY = "strays", "praise", "praise-nearly"
+"""What a sentence is about where nothing was found: single cells that stray, none, or no farther
+than they do from a careful hand."""
+
+_BY_CHANCE = 0.05  # chance that some cell of a sheet painted with care is spoken of
 
 _GREETED = (
     FindingKind.CONTAMINATED,
@@ -74,6 +79,9 @@ def _chosen(judgement: Judgement, moves: Mapping[str, Move]) -> Advice:
     if finding is not None:
         return _about(finding, judgement, moves)
     away = _away(judgement)
+    plain = tuple(cell for cell in away if cell.beyond_hand > _speaks_from(judgement))
+    if away and not plain and 2 * len(away) < _read(judgement):
+        return Advice(about=NEARLY)
     if away:
         worst = max(away, key=past_tolerance)
         return Advice(
@@ -93,10 +101,21 @@ def _chosen(judgement: Judgement, moves: Mapping[str, Move]) -> Advice:
     return Advice(about="praise-row" if has(judgement.exercise, Trait.ONE_SCALE) else PRAISE)
 
 
+def _speaks_from(judgement: Judgement) -> float:
+    """Give the sigmas from which a cell is spoken of: of many cells, some stray far by chance."""
+    cells = max(1, sum(cell.measured for cell in judgement.cells))
+    return float(chi.isf(_BY_CHANCE / cells, 3))
+
+
 def _first(judgement: Judgement) -> Finding | None:
     """Give the finding to speak of: what is only polish waits while cells stray."""
     straying = bool(_away(judgement))
-    return next((f for f in judgement.findings if not (straying and f.kind in _AFTER_STRAYS)), None)
+    return next((f for f in judgement.findings if not (straying and _waits(f))), None)
+
+
+def _waits(finding: Finding) -> bool:
+    """Say whether it is only polish; paint one sees through explains what strays."""
+    return finding.kind in _AFTER_STRAYS and finding.manner is not Manner.SEE_THROUGH
 
 
 def first_finding(judgement: Judgement) -> str:
@@ -117,7 +136,8 @@ def _phrase_of(finding: Finding, judgement: Judgement) -> str:
     another = kind is FindingKind.WRONG_TUBE and finding.manner is Manner.ANOTHER
     # A start is praised only where most of what is painted may stand.
     begun = kind is FindingKind.EMPTY and len(_away(judgement)) >= judgement.count(Verdict.HOLDS)
-    ending = "-dark" if dark else "-another" if another else "-begun" if begun else ""
+    through = finding.manner is Manner.SEE_THROUGH
+    ending = "-through" if through else "-dark" if dark else "-another" if another else "-begun" if begun else ""
     return f"{kind.value}{ending}"
 
 

@@ -10,6 +10,7 @@ from enum import Enum
 
 import numpy as np
 
+from noema.core.coaching.trial import is_worth_adding, is_worth_beginning_again
 from noema.core.colour.difference import ciede2000
 from noema.core.exercises.asked import Asked, AskedCell, Band
 from noema.core.exercises.catalogue import has
@@ -18,12 +19,15 @@ from noema.core.exercises.kind import Trait
 from noema.core.judging.judgement import CellJudgement, FindingKind, Judgement
 from noema.core.judging.verdict import Verdict
 from noema.core.pigments.drying import Binder
-from noema.core.pigments.mix import lab_of_parts
-from noema.core.pigments.next_move import NextMove, next_move
+from noema.core.pigments.film import Surface
+from noema.core.pigments.mix import Part, lab_of_parts
+from noema.core.pigments.next_move import NextMove, keep_of, next_move
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Tube
 from noema.core.sheet.layout import Triple
 
+_OF_A_SHARE = (1.0, 0.6, 0.35)  # of the addition that would be best, the careful ones last
+_ANOTHER = 3.0  # sigmas from which a colour can't be the tube as it comes, whoever filled it
 _ENOUGH = 0.4  # of the way left, with which a mix's own tubes count as good enough
 
 
@@ -38,6 +42,7 @@ class Act(Enum):
     WASH_OVER = "wash-over"  # another thin wash
     MORE_WATER = "more-water"  # start again: a wash can't be lightened
     THINNER = "thinner"  # start again, brushed out
+    LOOK = "look"  # hold it beside the key: nothing that could be said would surely help
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -106,14 +111,34 @@ def _move(
         return Move(cell=cell.id, act=act, steps=abs(judged.steps))
     if is_wash(cell, paints.binder.dry):
         return Move(cell=cell.id, act=_of_wash(judged, paints.binder))
+    pile, doubt, surface = _as_mixed(judged, cell), judged.doubt, paints.binder.dry
     if len(cell.parts) == 1:
+        if judged.beyond_hand < _ANOTHER:
+            return Move(cell=cell.id, act=Act.LOOK)  # it may well be the tube as it comes
         return Move(cell=cell.id, act=Act.AS_IT_COMES, tubes={cell.parts[0].tube.name: 1.0})
-    found = _best(_as_mixed(judged, cell), cell, band, kind, paints)
+    found = _best(pile, cell, band, kind, paints)
     if found.is_there:
         return None
-    if found.add is None:
-        return Move(cell=cell.id, act=Act.AGAIN, tubes=_lightest_first(cell))
-    return Move(cell=cell.id, act=Act.ADD, tubes={found.add.name: found.share}, keep=found.keep)
+    if (added := _added(found, pile, doubt, cell, surface)) is not None:
+        return added
+    anew = {part.tube: part.amount for part in _lightest_first(cell)}
+    if is_worth_beginning_again(pile, doubt, anew, cell.lab, surface):
+        tubes = {tube.name: amount for tube, amount in anew.items()}
+        return Move(cell=cell.id, act=Act.AGAIN, tubes=tubes)
+    return Move(cell=cell.id, act=Act.LOOK)
+
+
+def _added(
+    found: NextMove, pile: Triple, doubt: Triple, cell: AskedCell, surface: Surface
+) -> Move | None:
+    """Add what would be best, or less of it where that is surer to help; None: nothing is sure."""
+    tube = found.add
+    for part in _OF_A_SHARE if tube is not None else ():
+        share = part * found.share
+        assert tube is not None
+        if is_worth_adding(pile, doubt, found.contents, tube, share, cell.lab, surface):
+            return Move(cell=cell.id, act=Act.ADD, tubes={tube.name: share}, keep=keep_of(share))
+    return None
 
 
 def _best(pile: Triple, cell: AskedCell, band: Band, kind: str, paints: PaintSet) -> NextMove:
@@ -142,10 +167,9 @@ def _as_mixed(judged: CellJudgement, cell: AskedCell) -> Triple:
     return (lightness, a, b)
 
 
-def _lightest_first(cell: AskedCell) -> dict[str, float]:
-    """Give a mix's volumes in the order in which a painter takes its tubes."""
-    parts = sorted(cell.parts, key=lambda part: -float(lab_of_parts([part])[0]))
-    return {part.tube.name: part.amount for part in parts}
+def _lightest_first(cell: AskedCell) -> list[Part]:
+    """Give a mix's parts in the order in which a painter takes its tubes."""
+    return sorted(cell.parts, key=lambda part: -float(lab_of_parts([part])[0]))
 
 
 def _of_wash(judged: CellJudgement, binder: Binder) -> Act:

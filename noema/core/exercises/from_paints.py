@@ -5,7 +5,7 @@ from itertools import combinations
 
 import numpy as np
 
-from noema.core.colour.hvc import hue_gap, hvc_of, lab_to_hvc
+from noema.core.colour.hvc import hue_gap, hvc_of, hvcs_of, lab_to_hvc
 from noema.core.colour.names import NamedHue, hue_step
 from noema.core.errors import BadExercise, BadHueTable
 from noema.core.exercises.asked import Even, Ground
@@ -15,7 +15,7 @@ from noema.core.language import gettext
 from noema.core.pigments.amounts import parts_of
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
-from noema.core.pigments.partners import darks, let_down
+from noema.core.pigments.partners import NEUTRAL_ENOUGH, darks, let_down
 from noema.core.pigments.qualities import qualities
 from noema.core.pigments.reach import best_mix, tubes_of_hue
 from noema.core.pigments.shelf import TUBES, WHITE, PaintSet
@@ -24,6 +24,7 @@ from noema.core.pigments.tube import Role, Tube
 _SHOWS = 2.0  # chroma at which an unlightened mix shows its hue
 _LIGHT_GAINS = 1.5  # times as intense must white make a hue to be let in
 _CLOSE = 0.4  # hue steps: nearer than that a single tube stands for its hue
+_MORE_WHITE = np.geomspace(0.05, 12.0, 40)  # volumes to one of a mix
 _FINE = 2.0 ** np.linspace(-1.0, 1.0, 241)
 
 
@@ -121,6 +122,19 @@ def purest(tubes: tuple[Tube, ...], hue100: float, surface: Surface) -> tuple[Pa
     return plain
 
 
+def shown_with_white(
+    parts: tuple[Part, ...], white: Tube, hue100: float, from_value: float, surface: Surface
+) -> tuple[Part, ...]:
+    """Let a mix down until it is from a value on at its most intense, its hue the one asked for."""
+    volume = sum(part.amount for part in parts)
+    let = [(*parts, Part(tube=white, amount=float(more * volume))) for more in _MORE_WHITE]
+    tried = [tuned(one, hue100, surface) for one in let] if len(parts) > 1 else let
+    hvcs = hvcs_of(np.array([lab_of_parts(one, surface) for one in tried]))
+    # The lightest, where none gets so light.
+    best = max(range(len(tried)), key=lambda n: (min(hvcs[n].value, from_value), hvcs[n].chroma))
+    return tried[best]
+
+
 def eyes_middle(one: Tube, other: Tube, ground: Ground) -> Stop:
     """Give the mix that looks as far from one tube as from the other."""
     surface = ground.paints.binder.dry
@@ -165,7 +179,10 @@ def greyest_pairs(ground: Ground, count: int) -> tuple[GreyPair, ...]:
         # Let down, so that a dark mix doesn't pass for a grey one.
         chroma = let_down(stop.parts).chroma
         found.append(GreyPair(tubes=(one, other), parts=stop.parts, chroma=chroma))
-    return tuple(sorted(found, key=lambda pair: pair.chroma)[:count])
+    found.sort(key=lambda pair: pair.chroma)
+    # A pair that never goes neutral is no row of greys; where none does, the nearest stands in.
+    neutral = [pair for pair in found if pair.chroma < NEUTRAL_ENOUGH]
+    return tuple((neutral or found[:1])[:count])
 
 
 def _chroma(parts: tuple[Part, ...], surface: Surface) -> float:

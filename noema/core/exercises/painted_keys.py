@@ -1,6 +1,6 @@
-"""The two keys that wait for paint: between a student's own ends, and a teacher's own sheet.
+"""The keys that wait for paint: a student's own ends, a teacher's sheet, tubes as a class has them.
 
-Both take an exercise as these paints give it and move what is expected to where somebody's paint
+All take an exercise as these paints give it and move what is expected to where somebody's paint
 really lies. What couldn't be read stays where it was.
 """
 
@@ -12,11 +12,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.colour.difference import ciede2000
-from noema.core.colour.hvc import hvcs_of
+from noema.core.colour.hvc import hvc_of, hvcs_of
 from noema.core.colour.value import lightness_to_value, value_to_lab
 from noema.core.exercises.asked import Asked, AskedCell, Band, Even, Lab
+from noema.core.exercises.cells import is_wash
 from noema.core.language import gettext
+from noema.core.pigments.film import Surface
+from noema.core.pigments.known_tubes import KnownTubes
+from noema.core.pigments.mix import Part, lab_of_parts
 from noema.core.pigments.qualities import strengths
+from noema.core.pigments.recipe import nearest_amounts
 
 Floats = NDArray[np.float64]
 
@@ -48,6 +53,32 @@ def between_own_ends(asked: Asked, painted: Mapping[str, Lab]) -> Asked:
 def as_painted(asked: Asked, painted: Mapping[str, Lab]) -> Asked:
     """Expect what a teacher painted, cell by cell; the rest as these paints give it."""
     return _with_labs(asked, painted, gettext("As the teacher painted it."))
+
+
+def as_tubes_are(asked: Asked, known: KnownTubes, surface: Surface) -> Asked:
+    """Expect what the tubes somebody really has give, mixed as near to what was asked as they go.
+
+    A wash stays as it was: of what the paper does to it nothing more is known.
+    """
+    return replace(
+        asked,
+        bands=tuple(
+            replace(band, cells=tuple(_as_tubes_are(cell, known, surface) for cell in band.cells))
+            for band in asked.bands
+        ),
+    )
+
+
+def _as_tubes_are(cell: AskedCell, known: KnownTubes, surface: Surface) -> AskedCell:
+    if not {part.tube.name for part in cell.parts} & set(known.names) or is_wash(cell, surface):
+        return cell
+    tubes = tuple(known.as_it_is(part.tube) for part in cell.parts)
+    amounts = nearest_amounts(tubes, [part.amount for part in cell.parts], cell.lab, surface)
+    parts = tuple(
+        Part(tube=tube, amount=amount) for tube, amount in zip(tubes, amounts, strict=True)
+    )
+    lightness, a, b = lab_of_parts(parts, surface).tolist()
+    return replace(cell, lab=(lightness, a, b), hvc=hvc_of((lightness, a, b)), parts=parts)
 
 
 def _along(band: Band, painted: Mapping[str, Lab], *, closed: bool) -> dict[str, Lab]:

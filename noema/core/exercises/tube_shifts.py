@@ -19,7 +19,6 @@ from noema.core.pigments.bending import BENDS, bent
 from noema.core.pigments.film import Surface, opaque_reflectance
 from noema.core.pigments.mix import Part, mix_labs
 from noema.core.pigments.shelf import BLACK, TUBES, WHITE
-from noema.core.pigments.tube import Tube
 
 Floats = NDArray[np.float64]
 
@@ -48,7 +47,12 @@ def tube_shifts(cells: tuple[AskedCell, ...], surface: Surface) -> TubeShifts:
     return _shifts(tuple((cell.parts, cell.lab) for cell in cells), surface)
 
 
-@lru_cache(maxsize=64)
+def with_tubes(cells: tuple[AskedCell, ...], surface: Surface) -> tuple[tuple[Part, ...], ...]:
+    """Give each cell's mix; of one that names no tubes, a grey of black and white."""
+    return tuple(cell.parts or _grey(cell.lab[0], surface) for cell in cells)
+
+
+@lru_cache(maxsize=512)
 def _shifts(mixes: tuple[tuple[tuple[Part, ...], Lab], ...], surface: Surface) -> TubeShifts:
     expected = np.array([lab for _, lab in mixes])
     filled = [parts or _grey(lab[0], surface) for parts, lab in mixes]
@@ -65,19 +69,16 @@ def _shifts(mixes: tuple[tuple[tuple[Part, ...], Lab], ...], surface: Surface) -
             # Least squares with a little reluctance: how the amounts follow what a tube does.
             follow = np.linalg.solve(even.T @ even + _LET_BE**2 * np.eye(len(parts)), even.T)
             left = np.eye(3) - even @ follow
-            by_bend = np.einsum(
-                "ij,jtb->itb", left / weight[n][:, None] * weight[n][None], by_bend
-            )
+            by_bend = np.einsum("ij,jtb->itb", left / weight[n][:, None] * weight[n][None], by_bend)
         for m, part in enumerate(parts):
             by_bends[n, :, tubes.index(part.tube)] = by_bend[:, m]
         by_hand[n] = np.diag((np.array(_EYE) / weight[n]) ** 2)
         if len(parts) > 1:
             by_hand[n] += _CARE**2 * by_amount @ by_amount.T
-    return TubeShifts(
-        tubes=tuple(tube.name for tube in tubes), by_bends=by_bends, by_hand=by_hand
-    )
+    return TubeShifts(tubes=tuple(tube.name for tube in tubes), by_bends=by_bends, by_hand=by_hand)
 
 
+@lru_cache(maxsize=256)
 def _grey(lightness: float, surface: Surface) -> tuple[Part, ...]:
     """Give black in white as light as asked for."""
     tubes = (TUBES[WHITE], TUBES[BLACK])
@@ -120,5 +121,7 @@ def _slopes(filled: list[tuple[Part, ...]], surface: Surface) -> list[tuple[Floa
 def _are_washes(
     filled: list[tuple[Part, ...]], expected: Floats, surface: Surface
 ) -> NDArray[np.bool_]:
-    labs = np.array([mix_labs([p.tube for p in parts], [p.amount for p in parts], surface) for parts in filled])
+    labs = np.array(
+        [mix_labs([p.tube for p in parts], [p.amount for p in parts], surface) for parts in filled]
+    )
     return np.asarray(ciede2000(labs, expected) > _WASH)

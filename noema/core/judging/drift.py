@@ -7,10 +7,8 @@ import numpy as np
 
 from noema.core.colour.hvc import HVC
 from noema.core.colour.names import NEUTRAL_WORD_BELOW, HueTable, hue_step
-from noema.core.exercises.asked import AskedCell
 from noema.core.judging.judgement import Drift, Off, Reason, Why
 from noema.core.judging.verdict import Verdict, verdict_of
-from noema.core.photo.reading import CellReading
 
 HUE_SHOWS_FROM = 1.5
 """Chroma from which a colour has a hue that can be held against another's."""
@@ -21,32 +19,30 @@ ANOTHER_HUE = 100.0 / 6.0
 _GRAVITY = (Verdict.HOLDS, Verdict.LOOK, Verdict.DRIFTS, Verdict.OFF)
 
 
-def has_hue(seen: CellReading, cell: AskedCell) -> bool:
+def has_hue(painted: HVC, expected: HVC) -> bool:
     """Say whether both colours show a hue that can be held against the other."""
-    shows = min(seen.hvc.chroma, cell.hvc.chroma) >= HUE_SHOWS_FROM
-    return shows and seen.hvc.hue100 is not None and cell.hvc.hue100 is not None
+    shows = min(painted.chroma, expected.chroma) >= HUE_SHOWS_FROM
+    return shows and painted.hue100 is not None and expected.hue100 is not None
 
 
-def hue_drift(seen: CellReading, cell: AskedCell, tolerance: float) -> Drift | None:
+def hue_drift(painted: HVC, expected: HVC, sigma: float, tolerance: float) -> Drift | None:
     """Give the drift in hue, in steps of the hundred-step circle; None where either is grey."""
-    painted, expected = seen.hvc, cell.hvc
-    if not has_hue(seen, cell) or painted.hue100 is None or expected.hue100 is None:
+    if not has_hue(painted, expected) or painted.hue100 is None or expected.hue100 is None:
         return None
-    return Drift(
-        amount=hue_step(expected.hue100, painted.hue100),
-        sigma=seen.sigma_hue,
-        tolerance=tolerance,
-    )
+    amount = hue_step(expected.hue100, painted.hue100)
+    return Drift(amount=amount, sigma=sigma, tolerance=tolerance)
 
 
-def chroma_drift(seen: CellReading, cell: AskedCell, tolerance: float, *, has_hue: bool) -> Drift:
+def chroma_drift(
+    painted: HVC, expected: HVC, sigma: float, tolerance: float, *, has_hue: bool
+) -> Drift:
     """Give the drift in chroma steps.
 
     Of a colour too grey to have a hue it is the distance on the plane of hue and chroma, above 0:
     a grey that leans the other way has no other chroma.
     """
-    amount = seen.hvc.chroma - cell.hvc.chroma if has_hue else cast_of(cell.hvc, seen.hvc)
-    return Drift(amount=amount, sigma=seen.sigma_chroma, tolerance=tolerance)
+    amount = painted.chroma - expected.chroma if has_hue else cast_of(expected, painted)
+    return Drift(amount=amount, sigma=sigma, tolerance=tolerance)
 
 
 def cast_of(one: HVC, other: HVC) -> float:

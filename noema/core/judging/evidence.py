@@ -14,9 +14,10 @@ from noema.core.exercises.asked import Asked, AskedCell, Band, Even
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.exercises.tube_shifts import tube_shifts
 from noema.core.judging.drift import HUE_SHOWS_FROM, cast_of
-from noema.core.judging.shared_drift import shared_drift
+from noema.core.judging.shared_drift import drifts_of, shared_drift
 from noema.core.photo.reading import CellFlag, CellReading
 from noema.core.pigments.film import Surface
+from noema.core.pigments.known_tubes import KnownTubes
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Role
@@ -64,6 +65,12 @@ class Stray:
         off = np.subtract(self.lab, self.cell.lab)
         off[1:] /= chroma_weight(np.array([self.cell.lab]))
         return float(np.sqrt(off @ np.linalg.solve(self.left + self.hand, off)))
+
+    @property
+    def doubt(self) -> Triple:
+        """One sigma of its L*, a* and b*, these drawn together."""
+        lightness, a, b = np.sqrt(np.diagonal(self.left)).tolist()
+        return (lightness, a, b)
 
     @property
     def value_sigma(self) -> float:
@@ -128,6 +135,7 @@ class Evidence:
     tolerance: Tolerance
     table: HueTable
     paints: PaintSet | None
+    known: KnownTubes  # of its tubes
 
     @property
     def surface(self) -> Surface:
@@ -156,7 +164,11 @@ class Evidence:
 
 
 def strays_of(
-    asked: Asked, printed: Asked, read: Sequence[CellReading], surface: Surface
+    asked: Asked,
+    printed: Asked,
+    read: Sequence[CellReading],
+    surface: Surface,
+    known: KnownTubes,
 ) -> dict[str, Stray]:
     """Take what is shared off the cells that can be trusted; by id, in the exercise's order."""
     trusted = [
@@ -168,12 +180,13 @@ def strays_of(
         return {}
     expected = np.array([cell.lab for cell, _, _ in trusted])
     painted = np.array([seen.lab for _, _, seen in trusted])
-    shared = shared_drift(
+    drifts = drifts_of(
         expected,
         painted,
         *sigmas_of([seen for _, _, seen in trusted]),
         tube_shifts(tuple(cell for _, cell, _ in trusted), surface),
     )
+    shared = shared_drift(drifts, known.spread(drifts.tubes))
     own = painted - shared.lab
     hvcs, away = hvcs_of(own), ciede2000(own, expected)
     return {

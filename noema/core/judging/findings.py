@@ -8,12 +8,15 @@ another.
 
 from collections.abc import Iterable, Iterator
 
+from noema.core.exercises.catalogue import has
+from noema.core.exercises.kind import Trait
 from noema.core.judging.craft import find_in_craft
 from noema.core.judging.evidence import Evidence
 from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.judging.mixes import find_in_mixes, find_wandering
 from noema.core.judging.neutrals import find_cast, find_colour, find_in_neutrals
 from noema.core.judging.points import find_points
+from noema.core.judging.see_through import find_see_through
 from noema.core.judging.steps import find_in_rows
 from noema.core.judging.swaps import find_swaps
 
@@ -32,8 +35,13 @@ def find_patterns(evidence: Evidence) -> tuple[Finding, ...]:
     if any(_hides_colours(finding, evidence) for finding in craft):
         return _ranked(craft, evidence)
     rows = tuple(_in_rows(evidence, passed))
-    # The cells of a crowded row lie off their steps together: nothing got into each.
     crowded = passed | _cells(f for f in rows if f.kind is FindingKind.BUNCHED)
+    # Of a single row of values nobody can say whether it is crowded or thinly painted.
+    if not swaps and not has(evidence.asked.kind, Trait.ONE_SCALE):
+        see_through = find_see_through(evidence, crowded)
+        if see_through is not None:
+            return _ranked((*craft, see_through), evidence)
+    # The cells of a crowded row lie off their steps together: nothing got into each.
     wandering = tuple(find_wandering(evidence, crowded))
     told = crowded | _cells(wandering)
     mixes = tuple(find_in_mixes(evidence, told))

@@ -15,7 +15,7 @@ from noema.core.exercises.painted_keys import between_own_ends
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.judging.craft import craft_of
 from noema.core.judging.drift import chroma_drift, has_hue, hue_drift, reason_of, worst_of
-from noema.core.judging.evidence import Evidence, strays_of
+from noema.core.judging.evidence import Evidence, Stray, strays_of
 from noema.core.judging.findings import find_patterns
 from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement, Reason, Why
 from noema.core.judging.neutrals import COLOURED_FROM, LEAN_TOLERANCE, is_coloured, is_grey
@@ -25,6 +25,7 @@ from noema.core.judging.verdict import Verdict
 from noema.core.language import gettext
 from noema.core.photo.reading import CellFlag, CellReading, Reading
 from noema.core.pigments.film import DRY_ACRYLIC
+from noema.core.pigments.known_tubes import UNKNOWN, KnownTubes
 from noema.core.pigments.shelf import TUBES, PaintSet
 
 NEAR_PAPER = 0.6
@@ -45,12 +46,14 @@ def judge(
     table: HueTable = USUAL_HUES,
     paints: PaintSet | None = None,
     printed: Asked | None = None,
+    known: KnownTubes = UNKNOWN,
 ) -> Judgement:
     """Judge a reading of an exercise, as its key has worked it out; its cells must be these.
 
     Between own ends the exercise is moved here, since only the reading knows them. Without a
     tolerance the level's usual one for the kind is taken. With the set of paints, findings say
     what went into a mix; `printed` is what these paints give, where a teacher's sheet is the key.
+    `known` is what is known of the tubes beyond their names, by which all of these were moved.
     """
     if [cell.id for cell in reading.cells] != [cell.id for cell in asked.cells]:
         raise BadExercise(
@@ -70,10 +73,13 @@ def judge(
         asked = between_own_ends(asked, painted)
     tolerance = tolerance or usual_tolerance(asked.kind, level)
     stride, names = _stride(asked), cell_names(asked)
+    surface = paints.binder.dry if paints else DRY_ACRYLIC
+    strays = strays_of(asked, printed, reading.cells, surface, known)
     cells = tuple(
         _judge_cell(
             seen,
             cell,
+            strays.get(seen.id),
             names,
             stride,
             key,
@@ -84,17 +90,17 @@ def judge(
         )
         for seen, cell in zip(reading.cells, asked.cells, strict=True)
     )
-    surface = paints.binder.dry if paints else DRY_ACRYLIC
     evidence = Evidence(
         asked=asked,
         printed=printed,
         read=reading.cells,
         names=names,
         empty=empty,
-        strays=strays_of(asked, printed, reading.cells, surface),
+        strays=strays,
         tolerance=tolerance,
         table=table,
         paints=paints,
+        known=known,
     )
     jumps = jumps_of(evidence)
     return Judgement(
@@ -137,6 +143,7 @@ def _empty_cells(cells: Sequence[CellReading], asked: Asked) -> frozenset[str]:
 def _judge_cell(
     seen: CellReading,
     cell: AskedCell,
+    stray: Stray | None,
     names: Mapping[str, str],
     stride: float | None,
     key: Key,
@@ -146,19 +153,32 @@ def _judge_cell(
     empty: bool,
     value_first: bool,
 ) -> CellJudgement:
-    # Against the student's own ends the doubt that all cells share falls out.
-    sigma = seen.sigma_step if key is Key.OWN_ENDS else seen.sigma_value
-    value = Drift(amount=seen.hvc.value - cell.hvc.value, sigma=sigma, tolerance=tolerance.value)
-    hue = None if tolerance.hue is None else hue_drift(seen, cell, tolerance.hue)
-    chroma = None
-    if tolerance.chroma is not None:
-        chroma = chroma_drift(seen, cell, tolerance.chroma, has_hue=has_hue(seen, cell))
-    elif is_coloured(seen, cell):
-        chroma = chroma_drift(seen, cell, COLOURED_FROM, has_hue=False)
+    """Judge one cell by what it strays alone; as it was read, where too little of it was seen."""
+    if stray is None:
+        lab, painted = seen.lab, seen.hvc
+        # Against the student's own ends the doubt that all cells share falls out.
+        sigma = seen.sigma_step if key is Key.OWN_ENDS else seen.sigma_value
+        hue_sigma, chroma_sigma = seen.sigma_hue, seen.sigma_chroma
+    else:
+        lab, painted, sigma = stray.lab, stray.hvc, stray.value_sigma
+        hue_sigma, chroma_sigma = stray.hue_sigma, stray.chroma_sigma
+    expected = cell.hvc
+    value = Drift(amount=painted.value - expected.value, sigma=sigma, tolerance=tolerance.value)
+    hue = chroma = None
+    if tolerance.hue is not None:
+        hue = hue_drift(painted, expected, hue_sigma, tolerance.hue)
+    if tolerance.chroma is not None or is_coloured(seen, cell):
+        chroma = chroma_drift(
+            painted,
+            expected,
+            chroma_sigma,
+            tolerance.chroma or COLOURED_FROM,
+            has_hue=tolerance.chroma is not None and has_hue(painted, expected),
+        )
     steps = None if stride is None else value.amount / stride
     verdict = worst_of([drift for drift in (value, hue, chroma) if drift is not None])
     reason = reason_of(
-        verdict, value, steps, hue, chroma, seen.hvc, cell.hvc, table, value_first=value_first
+        verdict, value, steps, hue, chroma, painted, expected, table, value_first=value_first
     )
     unseen = next((flag for flag in _BLINDING if flag in seen.flags), None)
     measured = not (empty or unseen)
@@ -172,10 +192,10 @@ def _judge_cell(
     return CellJudgement(
         id=seen.id,
         label=names[seen.id],
-        expected_value=cell.hvc.value,
+        expected_value=expected.value,
         expected_lab=cell.lab,
-        painted_value=seen.hvc.value,
-        painted_lab=seen.lab,
+        painted_value=painted.value,
+        painted_lab=lab,
         drift=value.amount,
         sigma=sigma,
         steps=value.amount if steps is None else steps,
@@ -185,6 +205,7 @@ def _judge_cell(
         verdict=verdict,
         reason=reason,
         measured=measured,
+        **({} if stray is None else {"doubt": stray.doubt, "beyond_hand": stray.sigmas_away}),
     )
 
 

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import Enum
+from math import inf
 
 from noema.core.exercises.levels import Key, Level
 from noema.core.judging.verdict import Verdict
@@ -43,6 +44,7 @@ class Manner(Enum):
 
     PATCHY = "patchy"  # thin: bare paper inside the outline
     STREAKY = "streaky"  # thin: half mixed, or uneven
+    SEE_THROUGH = "see-through"  # thin: evenly, and the paper shows through
     REVERSED = "reversed"  # swapped: a whole row runs the other way round
     AT_THE_TOP = "at-the-top"  # values: another hue is lighter than the lightest should be
     ANOTHER = "another"  # wrong-tube: a cell that is there as it comes is another tube
@@ -118,7 +120,9 @@ class CellJudgement:
     label: str  # what it is called where its row isn't in sight
     expected_value: float
     expected_lab: Triple
-    painted_value: float
+    painted_value: (
+        float  # less what the other cells lead one to expect of it, like all that follows
+    )
     painted_lab: Triple
     drift: float  # value, painted less expected: below 0 is too dark
     sigma: float  # one sigma of the drift, value
@@ -131,6 +135,8 @@ class CellJudgement:
     jump: Drift | None = None  # of the step to the next cell, in steps; None where there is none
     lean: Drift | None = None  # of a cell that is there to be neutral, in chroma
     measured: bool = True  # not where it is bare, blinded, or beyond the paints
+    doubt: Triple = (2.0, 2.0, 2.0)  # one sigma of its L*, a* and b*, these drawn together
+    beyond_hand: float = inf  # sigmas it strays, the unsteadiness of a careful hand counted in
     craft: float | None = None  # how well paint covers it, evenly and within its line, 0..1
 
 

@@ -25,7 +25,7 @@ _SURE, _SURE_ALONE = 0.8, 2.8
 enough; a tolerance is two to four sigmas itself."""
 
 _FAR, _FAR_OF_PAIRS = 3.6, 1.5
-"""Own sigmas in CIEDE2000 from which a cell is looked into as well: mud has no hue to miss, and a
+"""Own sigmas from which a cell is looked into as well: mud has no hue to miss, and a
 sheet of pairs is there to show it."""
 
 _TOGETHER_ENOUGH = 4.6  # of both added, on a wheel, whose hues are the point
@@ -74,7 +74,7 @@ def _astray(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Stray]:
             continue
         is_pair = pairs and len(cell.parts) > 1
         far = _FAR_OF_PAIRS if is_pair else _FAR
-        astray = stray.beyond(evidence.tolerance) > _SURE or stray.away > far * stray.own_sigma
+        astray = stray.beyond(evidence.tolerance) > _SURE or stray.sigmas_away > far
         if astray and not is_wash(cell, evidence.surface):
             yield stray
 
@@ -82,9 +82,11 @@ def _astray(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Stray]:
 def _contaminated(
     stray: Stray, told: Mapping[Cause, Story], evidence: Evidence
 ) -> Iterator[Finding]:
-    labs = _as_they_come(stray, evidence)
+    labs, added = _as_they_come(stray, evidence), told.get(Cause.ADDED)
     own, (nearest, away) = stray.printed.parts[0].tube, min(labs.items(), key=lambda one: one[1])
-    if nearest.role is Role.COLOUR and away < min(labs[own], _EXPLAINS * stray.away):
+    dirt_away = np.inf if added is None else 2.0 * added.away + stray.own_sigma
+    most = min(labs[own], _EXPLAINS * stray.away, dirt_away)
+    if nearest.role is Role.COLOUR and away < most:
         yield Finding(
             kind=FindingKind.WRONG_TUBE,
             cells=(stray.cell.id,),
@@ -94,12 +96,11 @@ def _contaminated(
             manner=Manner.ANOTHER,
         )
         return
-    added = told.get(Cause.ADDED)
     if added is None or added.away > _EXPLAINS_DIRT * stray.away:
         return
     if labs[added.tube] < labs[own]:
         return  # that is more than a little of it
-    white = added.tube.role is Role.WHITE and stray.away < _FAR_OF_WHITE * stray.own_sigma
+    white = added.tube.role is Role.WHITE and stray.sigmas_away < _FAR_OF_WHITE
     if white or not _differs_from_twins(stray, evidence):
         return
     yield Finding(
@@ -163,7 +164,7 @@ def _leans(stray: Stray, told: Mapping[Cause, Story], evidence: Evidence) -> boo
 
 
 def _is_plain(stray: Stray, evidence: Evidence) -> bool:
-    far, sure = stray.away / stray.own_sigma, stray.beyond(evidence.tolerance)
+    far, sure = stray.sigmas_away, stray.beyond(evidence.tolerance)
     on_wheel = stray.cell.id in evidence.ring and far + sure > _TOGETHER_ENOUGH
     return far > _FAR or sure > _SURE_ALONE or on_wheel
 

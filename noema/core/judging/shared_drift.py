@@ -10,7 +10,6 @@ from what is predicted pull less (the weights of a Cauchy likelihood), for their
 erred there.
 """
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -18,7 +17,6 @@ from numpy.typing import ArrayLike, NDArray
 
 from noema.core.colour.chroma_weighted import chroma_weight, chroma_weighted
 from noema.core.exercises.tube_shifts import TubeShifts
-from noema.core.pigments.bending import spread_of_makers
 from noema.core.statistics.gaussian import leave_out_blocks, squared_exponential
 
 Floats = NDArray[np.float64]
@@ -78,82 +76,84 @@ class SharedDrift:
     hand: Floats  # (n, 3, 3) that of a careful hand, likewise
 
 
-def shared_drift(
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Drifts:
+    """How the cells of a sheet drift, a* and b* drawn together, and what may move them."""
+
+    drifts: Floats  # (n, 3) painted less expected
+    scale: Floats  # (n, 3) by which L*, a* and b* were divided
+    by_reader: Floats  # (3 n, 3 n) covariance of what it errs in alike
+    own: Floats  # (n, 3, 3) that of what it errs in each cell alone
+    hand: Floats  # (n, 3, 3) that of what a careful hand misses
+    tubes: tuple[str, ...]  # names
+    moves: Floats  # (3 n, tubes BENDS) what the tubes' bends do
+
+
+def drifts_of(
     expected_lab: ArrayLike,
     painted_lab: ArrayLike,
     sigma_lightness: ArrayLike,
     sigma_colour: ArrayLike,
     shifts: TubeShifts,
-    spread: Floats | None = None,
-) -> SharedDrift:
-    """Give what is shared of the drifts from expected to painted Lab, both (n, 3).
+) -> Drifts:
+    """Give the drifts from expected to painted Lab, both (n, 3), and what may move them.
 
-    One sigma of each painted cell is (n,): of its L*, and of its colour in CIEDE2000. `spread` is
-    the covariance of the tubes' bends, tube by tube; without it, as makers differ.
+    One sigma of each painted cell is (n,): of its L*, and of its a* and b* drawn together.
     """
     expected, painted = np.asarray(expected_lab, float), np.asarray(painted_lab, float)
+    count = len(expected)
     scale = np.ones_like(expected)
     scale[:, 1:] = chroma_weight(expected)[:, None]
-    drifts = (painted - expected) / scale
-    together, own, hand = _errors(
-        expected, scale, sigma_lightness, sigma_colour, shifts, spread
+    by_reader, own = np.zeros((3 * count, 3 * count)), np.zeros((count, 3, 3))
+    for axis, (errors, sigma) in enumerate(coordinates(sigma_lightness, sigma_colour)):
+        process = shared_covariance(expected, axis, errors) * np.outer(sigma, sigma)
+        by_reader[axis::3, axis::3] += process
+        own[:, axis, axis] = errors.own * sigma**2 + _ROUGH**2
+    return Drifts(
+        drifts=(painted - expected) / scale,
+        scale=scale,
+        by_reader=by_reader,
+        own=own,
+        hand=shifts.by_hand / (scale[:, :, None] * scale[:, None, :]),
+        tubes=shifts.tubes,
+        moves=(shifts.by_bends / scale[:, :, None, None]).reshape(3 * count, -1),
     )
-    alone = own + hand
+
+
+def covariance_of(drifts: Drifts, spread: Floats) -> Floats:
+    """Give the covariance (3 n, 3 n) of all that may move a sheet's cells, mistakes aside."""
+    together = np.asarray(drifts.by_reader + drifts.moves @ spread @ drifts.moves.T)
+    count, each = len(drifts.drifts), np.arange(len(drifts.drifts))
+    together.reshape(count, 3, count, 3)[each, :, each, :] += drifts.own + drifts.hand
+    return together
+
+
+def shared_drift(drifts: Drifts, spread: Floats) -> SharedDrift:
+    """Give what is shared of a sheet's drifts; `spread` is the covariance of its tubes' bends."""
+    together = drifts.by_reader + drifts.moves @ spread @ drifts.moves.T
+    alone = drifts.own + drifts.hand
     noise = alone
     for _ in range(_TURNS):
-        miss, variance = leave_out_blocks(together, noise, drifts)
-        left = variance - noise + own
+        miss, variance = leave_out_blocks(together, noise, drifts.drifts)
+        left = variance - noise + drifts.own
         noise = alone + (miss / _FAR)[:, :, None] ** 2 * np.eye(3)
-    return SharedDrift(lab=(drifts - miss) * scale, left=left, hand=hand)
+    return SharedDrift(lab=(drifts.drifts - miss) * drifts.scale, left=left, hand=drifts.hand)
 
 
-def by_tubes(shifts: TubeShifts, scale: Floats, spread: Floats | None = None) -> Floats:
-    """Give the covariance (3 n, 3 n) of what tubes do to all cells, cell by cell."""
-    count = len(shifts.tubes)
-    if spread is None:
-        spread = np.kron(np.eye(count), spread_of_makers())
-    moves = (shifts.by_bends / scale[:, :, None, None]).reshape(3 * len(scale), -1)
-    return np.asarray(moves @ spread @ moves.T)
-
-
-def along_a_row(
-    expected_lab: ArrayLike,
-    sigma_lightness: ArrayLike,
-    sigma_colour: ArrayLike,
-    shifts: TubeShifts,
-) -> Floats:
+def along_a_row(expected_lab: ArrayLike, drifts: Drifts, spread: Floats) -> Floats:
     """Give the covariance (n, n) of how far along its way each cell of a row seems to lie.
 
     In squares of CIEDE2000, nearly: what the reader errs, and what tubes and a careful hand do.
     """
     expected = np.asarray(expected_lab, float)
-    scale = np.ones_like(expected)
-    scale[:, 1:] = chroma_weight(expected)[:, None]
-    together, own, hand = _errors(expected, scale, sigma_lightness, sigma_colour, shifts)
+    together = drifts.by_reader + drifts.moves @ spread @ drifts.moves.T
     way = np.gradient(chroma_weighted(expected), axis=0)
     way = way / np.maximum(np.linalg.norm(way, axis=1, keepdims=True), 1e-9)
     count = len(expected)
     blocks = together.reshape(count, 3, count, 3)
     covariance = np.einsum("ni,nimj,mj->nm", way, blocks, way)
-    return np.asarray(covariance + np.diag(np.einsum("ni,nij,nj->n", way, own + hand, way)))
-
-
-def _errors(
-    expected: Floats,
-    scale: Floats,
-    sigma_lightness: ArrayLike,
-    sigma_colour: ArrayLike,
-    shifts: TubeShifts,
-    spread: Floats | None = None,
-) -> tuple[Floats, Floats, Floats]:
-    """Give what cells share (3 n, 3 n), and of each alone the reader's and a hand's (n, 3, 3)."""
-    together = by_tubes(shifts, scale, spread)
-    own = np.zeros((len(expected), 3, 3))
-    for axis, (errors, sigma) in enumerate(coordinates(sigma_lightness, sigma_colour)):
-        process = shared_covariance(expected, axis, errors) * np.outer(sigma, sigma)
-        together[axis::3, axis::3] += process
-        own[:, axis, axis] = errors.own * sigma**2 + _ROUGH**2
-    return together, own, shifts.by_hand / (scale[:, :, None] * scale[:, None, :])
+    alone = np.einsum("ni,nij,nj->n", way, drifts.own + drifts.hand, way)
+    return np.asarray(covariance + np.diag(alone))
 
 
 def coordinates(lightness: ArrayLike, colour: ArrayLike) -> tuple[tuple[ErrorSizes, Floats], ...]:

@@ -18,7 +18,7 @@ from noema.core.exercises.asked import Band, Even
 from noema.core.exercises.tube_shifts import tube_shifts
 from noema.core.judging.evidence import PER_VALUE, Evidence, Stray, sigmas_of
 from noema.core.judging.judgement import Finding, FindingKind
-from noema.core.judging.shared_drift import along_a_row
+from noema.core.judging.shared_drift import along_a_row, drifts_of
 from noema.core.sheet.layout import Triple
 
 Floats = NDArray[np.float64]
@@ -48,6 +48,8 @@ _BENT_SURE, _BENT_SURE_ALONE = 11.0, 6.0
 
 The lower one is enough where the row is bent both with and without the shared error.
 """
+
+_BENT_MORE = 3.0  # by which a crowded row must be likelier than one whose end stops early
 
 _COLOURED = 4.6  # chroma that some cell of a row of colours must be asked for
 _END_DOUBT = 0.14  # of the way, that an end may lie off its place in a row that is only crowded
@@ -145,11 +147,14 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
     if len(strays) < 2:
         return None
     where = {cell.id: n for n, cell in enumerate(band.cells)}
-    covariance = along_a_row(
-        [s.cell.lab for s in strays],
+    expected = [s.cell.lab for s in strays]
+    drifts = drifts_of(
+        expected,
+        [s.seen.lab for s in strays],
         *sigmas_of([s.seen for s in strays]),
         tube_shifts(tuple(s.printed for s in strays), evidence.surface),
     )
+    covariance = along_a_row(expected, drifts, evidence.known.spread(drifts.tubes))
     at = [where[stray.cell.id] for stray in strays]
     if band.even is Even.VALUE:
         values = np.array([cell.hvc.value for cell in band.cells])
@@ -205,10 +210,12 @@ def _bunched(row: Row, evidence: Evidence) -> Finding | None:
     if len(row.strays) < seen or max(ends, default=0.0) > _END_DOUBT:
         return None
     bend, better = _bend(row.asked, row.painted, row.covariance)
-    alone, alone_better = _bend(row.asked, row.alone, np.diag(row.sigma**2))
+    alone, alone_better = _bend(row.asked, row.alone, row.covariance)
     agree = abs(bend) > _BENT and alone * np.sign(bend) > _BENT_ALONE
     if not agree or not (better > _BENT_SURE or min(better, alone_better) > _BENT_SURE_ALONE):
         return None
+    if row.band.even is Even.VALUE and short_ends(row).explains > better - _BENT_MORE:
+        return None  # evenly spread from an end that stops early
     end = row.band.cells[0 if bend > 0 else -1]
     which = evidence.names[end.id]
     if row.band.even is Even.VALUE:
@@ -251,19 +258,47 @@ def _between(row: Row, evidence: Evidence) -> Iterator[Finding]:
             yield Finding(kind=FindingKind.JUMP, cells=both, amount=jump)
 
 
-def _short(row: Row, evidence: Evidence) -> Iterator[Finding]:
-    cells = row.band.cells
-    low, high = sorted((cells[0], cells[-1]), key=lambda cell: cell.hvc.value)
-    steps = len(cells) - 1
-    stride = (high.hvc.value - low.hvc.value) / steps
-    ends = (
-        (low, 1.0, FindingKind.SHORT_DARK),
-        (high, -1.0, FindingKind.SHORT_LIGHT),
+@dataclass(frozen=True, kw_only=True)
+class ShortEnds:
+    """How far the ends of a row of values stop early, by all its cells, its steps spread evenly."""
+
+    first: float  # shares of the way, with one sigma each
+    first_sigma: float
+    last: float
+    last_sigma: float
+    explains: float  # twice the log-likelihood ratio over ends in their places
+
+
+def short_ends(row: Row) -> ShortEnds:
+    """Fit ends that stop early to the places of all cells, by generalised least squares."""
+    design = np.stack([1.0 - row.asked, -row.asked], axis=1)
+    weighed = design.T @ np.linalg.inv(row.covariance)
+    covariance = np.linalg.inv(weighed @ design)
+    drift = row.painted - row.asked
+    first, last = (covariance @ weighed @ drift).tolist()
+    sigmas = np.sqrt(np.diagonal(covariance)).tolist()
+    explains = float(drift @ weighed.T @ covariance @ weighed @ drift)
+    return ShortEnds(
+        first=first, first_sigma=sigmas[0], last=last, last_sigma=sigmas[1], explains=explains
     )
-    for cell, way, kind in ends:
-        stray = next((s for s in row.strays if s.cell.id == cell.id), None)
-        if stray is None:
+
+
+def _short(row: Row, evidence: Evidence) -> Iterator[Finding]:
+    """Find ends of a value scale that stop early, beside what these paints give."""
+    ends, cells = short_ends(row), row.band.cells
+    seen = {stray.cell.id for stray in row.strays}
+    span = cells[-1].hvc.value - cells[0].hvc.value
+    steps = len(cells) - 1
+    for cell, way, short, sigma in (
+        (cells[0], 1.0, ends.first, ends.first_sigma),
+        (cells[-1], -1.0, ends.last, ends.last_sigma),
+    ):
+        if cell.id not in seen:
             continue
-        short = way * (stray.seen.hvc.value - evidence.printed_value(cell.id))
-        if short - SURE_OF_VALUE * stray.seen.sigma_value > SHORT_BY:
-            yield Finding(kind=kind, cells=(cell.id,), amount=short / stride)
+        # What the paints give may lie elsewhere than the key.
+        lacks = way * (cell.hvc.value - evidence.printed_value(cell.id)) / span
+        by, doubt = abs(span) * (short + lacks), SURE_OF_VALUE * abs(span) * sigma
+        if by - doubt > SHORT_BY:
+            dark = (way * span) > 0.0
+            kind = FindingKind.SHORT_DARK if dark else FindingKind.SHORT_LIGHT
+            yield Finding(kind=kind, cells=(cell.id,), amount=by * steps / abs(span))

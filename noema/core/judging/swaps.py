@@ -24,9 +24,12 @@ _STRAYS = 1.5  # sigmas that each must lie off its own step
 _FITS_TURNED = 2.0  # sigmas within which the middle one of a turned row must lie
 _USUAL = 2.0  # squared sigmas a cell strays anyway
 _REACH = 2  # cells of a row within which a swap is looked for
-_FAR_STRAYS, _FAR_FITS, _FAR_APART = 4.0, 2.0, 15.0
+_FAR_STRAYS, _FAR_FITS, _FAR_EXPLAINS, _FAR_APART = 4.0, 2.0, 0.25, 15.0
 """Sigmas that cells exchanged at any distance lie off their own step, at least, and off each
-other's, at most; and CIEDE2000 between those steps. Of so many pairs none must fit by chance."""
+other's, at most, or the share of the former that may be left; and CIEDE2000 between those steps. Of
+so many pairs none must fit by chance."""
+
+_AS_NEAR = 1.0  # sigmas by which another step may be nearer: rows of one sheet have like colours
 
 
 def find_swaps(evidence: Evidence) -> Iterator[Finding]:
@@ -58,10 +61,17 @@ def _exchanged(evidence: Evidence, found: set[str]) -> Iterator[Finding]:
     own = np.diag(off)
     expected = np.array([s.cell.lab for s in strays])
     apart = ciede2000(expected[:, None], expected[None])
+    pairs = []
     for i, j in combinations(range(len(strays)), 2):
         stray = min(own[i], own[j]) > _FAR_STRAYS and apart[i, j] > _FAR_APART
-        nearest = np.argmin(off[i]) == j and np.argmin(off[j]) == i
-        if stray and nearest and max(off[i, j], off[j, i]) < _FAR_FITS:
+        nearest = off[i, j] < off[i].min() + _AS_NEAR and off[j, i] < off[j].min() + _AS_NEAR
+        left = max(off[i, j], off[j, i])
+        if stray and nearest and left < max(_FAR_FITS, _FAR_EXPLAINS * min(own[i], own[j])):
+            pairs.append((left, i, j))
+    taken: set[int] = set()
+    for _, i, j in sorted(pairs):
+        if not taken & {i, j}:
+            taken |= {i, j}
             yield Finding(
                 kind=FindingKind.SWAPPED,
                 cells=(strays[i].cell.id, strays[j].cell.id),

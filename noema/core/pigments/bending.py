@@ -50,3 +50,8 @@ def spread_of_makers() -> Floats:
     covariance[:-1, :-1] = _SPREAD**2 * (_TOGETHER + (1.0 - _TOGETHER) * near)
     covariance[-1, -1] = _TILT**2
     return covariance
+
+
+def independently(count: int) -> Floats:
+    """Give the covariance (count BENDS, count BENDS) of tubes that tell nothing of each other."""
+    return np.asarray(np.kron(np.eye(count), spread_of_makers()), dtype=np.float64)

@@ -90,9 +90,7 @@ def fit_tube(
             [(_labs(base, bend, swatches, surface) - wanted).ravel(), _STIFFNESS * bend]
         )
 
-    found = least_squares(
-        misses, np.zeros(BENDS + 1), bounds=(-_MOST_BENDING, _MOST_BENDING)
-    )
+    found = least_squares(misses, np.zeros(BENDS + 1), bounds=(-_MOST_BENDING, _MOST_BENDING))
     absorption, scattering = _bent(base, found.x)
     away = ciede2000(_labs(base, found.x, swatches, surface), wanted)
     tube = bent_tube(base, name, label, absorption, scattering, len(swatches))

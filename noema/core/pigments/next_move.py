@@ -41,6 +41,7 @@ class NextMove:
     after: float  # and afterwards
     predicted_lab: tuple[float, float, float]
     start_again: Recipe | None  # when no single addition helps
+    contents: tuple[Part, ...] = ()  # what the pile holds, with an addition; volumes that sum to 1
 
     @property
     def is_there(self) -> bool:
@@ -83,12 +84,18 @@ def next_move(
     return NextMove(
         add=tubes[one],
         share=share,
-        keep=0.25 if share > _CUT_QUARTER else 0.5 if share > _CUT_HALF else 1.0,
+        keep=keep_of(share),
         before=before,
         after=after,
         predicted_lab=(lightness, a, b),
         start_again=None,
+        contents=contents,
     )
+
+
+def keep_of(share: float) -> float:
+    """Say how much of a pile to keep before so large a share of it is added: all, 1/2 or 1/4."""
+    return 0.25 if share > _CUT_QUARTER else 0.5 if share > _CUT_HALF else 1.0
 
 
 def _nothing(pile: Floats, before: float, start_again: Recipe | None) -> NextMove:

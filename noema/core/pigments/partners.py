@@ -18,7 +18,7 @@ from noema.core.pigments.tube import Role, Tube
 Floats = NDArray[np.float64]
 Scored = tuple[float, tuple[Tube, ...], Floats]  # lower is better; tubes and their amounts
 
-NEUTRAL_ENOUGH = 1.3
+NEUTRAL_ENOUGH = 0.9
 """Chroma, let down with white, under which nobody can say which way a grey leans."""
 
 _LET_DOWN = 0.06  # white to a pull of 1: shows a dark mix's hue at a middle value

@@ -1,11 +1,13 @@
 """The simplest mix for a colour: at most four tubes, in parts a person can measure."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations, product
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
+from scipy.optimize import least_squares
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import HVC, hvcs_of
@@ -28,6 +30,7 @@ _LATTICE = 2.0 ** np.array([-5.0, -2.5, 0.0, 2.5, 5.0])  # pulls tried beside th
 _PROMISING, _FOURTHS, _ROUNDED = 18, 2, 6  # mixes refined; given a fourth tube; rounded
 _TURNS = 5
 _FINEST_LOG = np.log(FINEST)
+_STAYS = 0.05  # CIEDE2000 that an amount changed by a factor of e costs
 _DAMPING = 0.05  # keeps a step small where the slopes say little
 
 
@@ -149,6 +152,26 @@ def refined(tubes: tuple[Tube, ...], starts: Floats, target: Floats, surface: Su
         top = np.where(used, logs, -np.inf).max(axis=1, keepdims=True)
         logs = np.where(used, np.maximum(logs - top, -_FINEST_LOG), logs)
     return np.where(used, np.exp(logs), 0.0)
+
+
+def nearest_amounts(
+    tubes: tuple[Tube, ...], start: Sequence[float], target_lab: ArrayLike, surface: Surface
+) -> list[float]:
+    """Move amounts until their mix comes as near a Lab colour as it goes.
+
+    From amounts near it, as a painter does who begins with a recipe; those that make no difference
+    stay.
+    """
+    if len(tubes) < 2:
+        return list(start)
+    target, before = np.asarray(target_lab, dtype=float), np.log(start)
+
+    def off(logs: Floats) -> Floats:
+        miss = _misses(mix_labs(tubes, np.exp(logs), surface), target)
+        return np.concatenate([miss, _STAYS * (logs - before)])
+
+    found: list[float] = np.exp(least_squares(off, before, method="lm").x).tolist()
+    return found
 
 
 def _misses(labs: Floats, target: Floats) -> Floats:

@@ -9,33 +9,67 @@ from noema.core.pigments.mix import Part
 from noema.core.pigments.next_move import NextMove
 from noema.core.pigments.reach import Ceiling
 from noema.core.pigments.recipe import Recipe
+from noema.core.pigments.tube import Role
 
 _SEEN_HUE, _SEEN_VALUE, _SEEN_CHROMA = 1.5, 0.2, 0.7  # what is worth saying
 _AS_GOOD_AS_THERE = 2.5  # CIEDE2000
 _TOO_LIGHT, _TOO_DARK = N_("%(by)s of a value too light"), N_("%(by)s of a value too dark")
 _TOO_HIGH, _SHORT = N_("chroma %(by)s too high"), N_("chroma %(by)s short")
 _TRACE, _TOUCH, _LITTLE = 1 / 40, 1 / 12, 1 / 4
+_MEASURED = 12.0  # parts to one that a hand measures out
+_TOUCHES = (
+    (1 / 25, N_("a touch of %(name)s")),
+    (1 / 50, N_("half a touch of %(name)s")),
+    (1 / 100, N_("a trace of %(name)s")),
+    (1 / 200, N_("half a trace of %(name)s")),
+    (1 / 400, N_("a grain of %(name)s")),
+    (0.0, N_("half a grain of %(name)s")),
+)
 _NEARLY_AS_MUCH = 2 / 3  # under which a part is at most one to two
 
 
 def say_parts(parts: Sequence[Part]) -> str:
-    """Say a mix: 4 lemon yellow + 1 phthalo blue, or 8 warm yellow + a trace of scarlet."""
-    return say_volumes([(part.tube.label, part.amount) for part in parts])
+    """Say a mix: 4 lemon yellow + 1 phthalo blue, or warm yellow + a touch of scarlet.
+
+    Where there are several colours and white, the colours are mixed first and then let down.
+    """
+    colours = [(p.tube.label, p.amount) for p in parts if p.tube.role is not Role.WHITE]
+    white = next((part for part in parts if part.tube.role is Role.WHITE), None)
+    if white is None or len(colours) < 2:
+        return say_volumes([(part.tube.label, part.amount) for part in parts])
+    share = white.amount / sum(amount for _, amount in colours)
+    pair = [(white.tube.label, share), (gettext("this mix"), 1.0)]
+    return gettext(
+        "%(colours)s; then %(both)s",
+        colours=say_volumes(colours),
+        both=say_volumes(sorted(pair, key=lambda one: -one[1])),
+    )
 
 
 def say_volumes(volumes: Sequence[tuple[str, float]]) -> str:
-    """Say volumes of paint by what people call each tube."""
+    """Say volumes of paint by what people call each tube or pile; the largest goes first.
+
+    A hand measures one part in twelve; of less it takes a touch, whose size is said by halves.
+
+    >>> say_volumes([("white", 24.0), ("rose", 12.0), ("black", 1.0)])
+    '2 white + 1 rose + half a touch of black'
+    """
     if not volumes:
         return ""
     most = max(volume for _, volume in volumes)
-    main = [(name, volume) for name, volume in volumes if volume >= most * _TRACE]
-    traces = [name for name, volume in volumes if volume < most * _TRACE]
-    counted_out = not traces and all(volume == round(volume) for _, volume in main)
-    least = 1.0 if counted_out else min(volume for _, volume in main)
+    main = [(name, volume) for name, volume in volumes if _MEASURED * volume >= most]
+    small = [(name, volume) for name, volume in volumes if _MEASURED * volume < most]
+    least = min(volume for _, volume in main)
     counted = [f"{_count(volume / least)} {name}" for name, volume in main]
-    if len(main) == 1 and traces:
+    if len(main) == 1:
         counted = [main[0][0]]
-    return " + ".join([*counted, *(gettext("a trace of %(name)s", name=name) for name in traces)])
+    return " + ".join([*counted, *(_touch(name, volume / most) for name, volume in small)])
+
+
+def _touch(name: str, share: float) -> str:
+    """Say an amount too small to measure, beside what it is added to."""
+    said = next(words for least, words in _TOUCHES if share >= least)
+    return gettext(said, name=name)
 
 
 def say_left(recipe: Recipe, table: HueTable) -> str:

@@ -8,8 +8,9 @@ import numpy as np
 
 from noema.core.colour.srgb import lab_to_linear, linear_to_srgb
 from noema.core.exercises.asked import Arrangement, Asked, Even
+from noema.core.exercises.piles import say_mixes
 from noema.core.language import gettext
-from noema.core.pigments.says import say_balance, say_parts
+from noema.core.pigments.says import say_balance
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Item, Mark, Shape, Words
 from noema.core.sheet.layout import Layout, PatchKind, Point, Polygon
 from noema.core.sheet.paper import Paper
@@ -234,8 +235,9 @@ def _foot(plan: Plan, words: Printed) -> Iterator[Item]:
 
 def _parts_list(plan: Plan, asked: Asked) -> Iterator[Words]:
     """Say every cell's mix: under the rows, or in columns beside a wheel."""
+    mixes = say_mixes(asked)
     lines = [
-        f"{cell.label or cell.id}: {say_parts(cell.parts)}" for cell in asked.cells if cell.parts
+        f"{cell.label or cell.id}: {mixes[cell.id]}" for cell in asked.cells if cell.id in mixes
     ]
     wheel = asked.arrangement is Arrangement.WHEEL
     if wheel:

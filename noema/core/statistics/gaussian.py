@@ -63,10 +63,10 @@ def leave_one_out(shared: Floats, noise: Floats, values: Floats) -> LeftOut:
 
 
 def leave_out_blocks(shared: Floats, noise: Floats, values: Floats) -> tuple[Floats, Floats]:
-    """Give what each row of values (n, d) misses of what all others make of it, and its covariance.
+    """Give what each row of values (n, d) misses of what all others make of it; its covariance too.
 
-    Rows share a covariance (n d, n d), row by row, beside noise (n, d, d) of their own; gives (n, d)
-    and (n, d, d). Equations 5.12 of blocks.
+    Rows share a covariance (n d, n d), row by row, beside noise (n, d, d) of their own. Gives
+    (n, d) and (n, d, d). Equations 5.12, of blocks.
     """
     count, size = values.shape
     covariance = shared.copy()

@@ -50,6 +50,8 @@ def _wet(finding: Finding, _labels: Labels, _tubes: Labels) -> str:
 
 def _thin(finding: Finding, labels: Labels, _tubes: Labels) -> str:
     named, count = _named(finding, labels), len(finding.cells)
+    if finding.manner is Manner.SEE_THROUGH:
+        return gettext("the paper shows through the paint, evenly.")
     if finding.manner is Manner.STREAKY:
         return ngettext("%(named)s is streaky.", "%(named)s are streaky.", count, named=named)
     return ngettext(

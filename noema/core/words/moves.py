@@ -9,7 +9,7 @@ from collections.abc import Mapping
 from noema.core.coaching.moves import Act, Move
 from noema.core.exercises.media import Medium
 from noema.core.language import N_, gettext, said_together
-from noema.core.pigments.says import say_adding, say_volumes
+from noema.core.pigments.says import say_adding
 from noema.core.words.amounts import opening, step_words
 from noema.core.words.tubes import tube_words
 
@@ -24,15 +24,16 @@ def move_words(move: Move, medium: Medium, own_tubes: Mapping[str, str]) -> str:
         return f"{opening(say_adding(tube, share, move.keep))}."
     if move.act is Act.AGAIN:
         first, *others = named
-        volumes = say_volumes(list(named.items()))
         if not others:
-            return gettext("Start again from %(first)s: %(volumes)s.", first=first, volumes=volumes)
+            return gettext("Start again from %(first)s.", first=first)
         return gettext(
-            "Start again from %(first)s and bring in %(others)s: %(volumes)s.",
+            "Start again from %(first)s and bring in %(others)s by small touches, until it "
+            "matches the key.",
             first=first,
             others=said_together(others),
-            volumes=volumes,
         )
+    if move.act is Act.LOOK:
+        return gettext("Hold it beside the key in daylight before you add anything.")
     if move.act is Act.AS_IT_COMES:
         return gettext(
             "Start again with %(next)s as it comes, from a clean brush.", next=next(iter(named))

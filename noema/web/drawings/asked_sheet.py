@@ -4,8 +4,8 @@ from dataclasses import dataclass
 
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.asked import Asked
+from noema.core.exercises.piles import say_mixes
 from noema.core.language import gettext
-from noema.core.pigments.says import say_parts
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import plan_of
 
@@ -37,7 +37,7 @@ class AskedSheet:
 
 def make_asked_sheet(asked: Asked, paper: Paper) -> AskedSheet:
     """Lay out an exercise's cells in colour; refuses what doesn't fit the paper."""
-    plan = plan_of(asked, paper)
+    plan, mixes = plan_of(asked, paper), say_mixes(asked)
     fills = lab_to_hex([one.cell.lab for one in plan.placed])
     xs = [x for one in plan.placed for x, _ in one.polygon_mm] + [n.at_mm[0] for n in plan.names]
     ys = [y for one in plan.placed for _, y in one.polygon_mm]
@@ -50,7 +50,7 @@ def make_asked_sheet(asked: Asked, paper: Paper) -> AskedSheet:
                 label=one.cell.label,
                 label_x=round(one.label_mm[0], 2),
                 label_y=round(one.label_mm[1], 2),
-                said=_said(one.cell.label, one.cell.note, say_parts(one.cell.parts)),
+                said=_said(one.cell.label, one.cell.note, mixes.get(one.cell.id, "")),
                 limited=bool(one.cell.limit),
             )
             for one, fill in zip(plan.placed, fills, strict=True)

@@ -6,9 +6,9 @@ from noema.core.colour.names import HueTable
 from noema.core.exercises.asked import Arrangement, Asked, Concern
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.media import Medium, cautions
+from noema.core.exercises.piles import say_mixes
 from noema.core.language import gettext
 from noema.core.pigments.cautions import cautions_of
-from noema.core.pigments.says import say_parts
 from noema.core.pigments.shelf import PaintSet
 from noema.core.planning.time_needed import time_needed
 from noema.core.sheet.paper import Paper
@@ -52,7 +52,7 @@ def show(
     key_url: str,
 ) -> Shown:
     """Lay everything out; refuses what doesn't fit the paper."""
-    kind = kind_of(asked.kind)
+    kind, mixes = kind_of(asked.kind), say_mixes(asked)
     return Shown(
         title=asked.title,
         says=gettext(kind.says),
@@ -62,9 +62,14 @@ def show(
         concerns=asked.concerns,
         how_to=asked.how_to,
         mixes=tuple(
-            CellMix(label=cell.label or cell.id, parts=parts, note=cell.note, limit=cell.limit)
+            CellMix(
+                label=cell.label or cell.id,
+                parts=mixes[cell.id],
+                note=cell.note,
+                limit=cell.limit,
+            )
             for cell in asked.cells
-            if (parts := say_parts(cell.parts) if cell.parts else "")
+            if cell.id in mixes
         ),
         time=time_needed(asked, medium).said,
         cautions=cautions_of(paints.tubes, paints.binder) if paints else cautions(medium),

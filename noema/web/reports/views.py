@@ -12,8 +12,8 @@ from wtforms import Form
 from noema.actions.say_to import sentence_of
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.exercises.naming import cell_names
+from noema.core.exercises.piles import say_mixes
 from noema.core.language import gettext
-from noema.core.pigments.says import say_parts
 from noema.core.progress.skill_courses import SkillCourse
 from noema.devices.mail import Enclosure, Letter, Sent
 from noema.formats.judgement_json import tally_from_json
@@ -161,7 +161,7 @@ def _when(one: AttemptRow, row: AssignmentRow) -> str:
 
 def _chart(one: AttemptRow, row: AssignmentRow) -> PaperAttempt:
     asked = exercise_of(db(), row).asked
-    mixes = {cell.id: say_parts(cell.parts) for cell in asked.cells if cell.parts}
+    mixes = say_mixes(asked)
     return PaperAttempt(
         title=row.title,
         when=_when(one, row),

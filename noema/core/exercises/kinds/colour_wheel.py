@@ -1,6 +1,7 @@
 """The colour wheel: primaries, secondaries, tertiaries, and rings of tints, shades and neutrals."""
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 
@@ -17,11 +18,11 @@ from noema.core.exercises.asked import (
     Even,
     Ground,
 )
-from noema.core.exercises.cells import limits_said, then_dry
-from noema.core.exercises.from_paints import dark_of, pure, purest, white_of
+from noema.core.exercises.cells import then_dry
+from noema.core.exercises.from_paints import dark_of, pure, purest, shown_with_white, white_of
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.levels import Key
-from noema.core.exercises.options import Options, flag, number, words
+from noema.core.exercises.options import Options, flag, number, word, words
 from noema.core.exercises.paths import (
     Stop,
     cell_of,
@@ -32,6 +33,7 @@ from noema.core.exercises.paths import (
     way_between,
 )
 from noema.core.exercises.tolerance import by_level
+from noema.core.exercises.wheel_concerns import concerns_of
 from noema.core.language import N_, gettext
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part
@@ -56,6 +58,13 @@ MOST_RINGS = {6: 4, 12: 3, 24: 1}
 """Rings, the pure one included, whose cells stay 12 mm across on a sheet."""
 
 _DULL_BELOW = 2.0  # chroma under which a hue counts as not there
+_LET_DOWN, _STRAIGHT = "let-down", "straight"
+_DARKS = (
+    (_LET_DOWN, N_("let down with white, until they show")),
+    (_STRAIGHT, N_("straight, however dark")),
+)
+_SHOWS_FROM = 3.0  # value under which a mix hides its hue
+_SHOW_DARKS = N_("Let hues that are too dark to show down with a little white.")
 _DEGREES = 5  # from pure to neutral, of which four are painted
 
 
@@ -74,13 +83,19 @@ class WheelOptions(Options):
     rings: tuple[str, ...] = words(
         N_("Rings"), _RINGS, N_("Rings beside the pure one, each mixed from it."), flag="ring"
     )
+    darks: str = word(
+        N_("Dark hues"),
+        _DARKS,
+        _LET_DOWN,
+        N_("Violets and blues too dark to show their hue: with a little white, or as mixed."),
+    )
     anticlockwise: bool = flag(N_("anticlockwise from yellow"), N_("Which way it runs."))
 
 
 def _ask(chosen: WheelOptions, ground: Ground) -> Asked:
     hues, rings = chosen.hues, tuple(dict.fromkeys(chosen.rings))
     _check_rings(hues, rings)
-    pures = _pures(ground, hues, _primaries(chosen, ground))
+    pures = _pures(chosen, ground)
     bands = [_ring(ring, pures, ground) for ring in rings]
     pure_band = Band(label="pure", cells=tuple(pures), even=Even.HUE)
     outside = [band for ring, band in zip(rings, bands, strict=True) if ring == "tint-out"]
@@ -96,14 +111,11 @@ def _ask(chosen: WheelOptions, ground: Ground) -> Asked:
                 "Start from the lighter colour and bring the darker in by small "
                 "touches; judge the middle by eye, not by parts."
             ),
+            *((gettext(_SHOW_DARKS),) if any(_is_let_down(cell) for cell in pures) else ()),
             *((gettext("Mix each ring from the pure hue of its wedge."),) if rings else ()),
             then_dry(gettext("Clean the brush between hues.")),
         ),
-        concerns=limits_said(
-            pures,
-            lambda cell: cell.label.capitalize(),
-            gettext("add a tube that leans to it, or take split primaries"),
-        ),
+        concerns=concerns_of(pures, ground),
         anticlockwise=chosen.anticlockwise,
     )
 
@@ -148,33 +160,38 @@ def _primaries(chosen: WheelOptions, ground: Ground) -> int:
     return chosen.primaries
 
 
-def _pures(ground: Ground, hues: int, primaries: int) -> list[AskedCell]:
-    places: list[Place]
+def _pures(chosen: WheelOptions, ground: Ground) -> list[AskedCell]:
+    hues, places = chosen.hues, list[Place]()
+    primaries = _primaries(chosen, ground)
     if ground.key is Key.NAMED:
         places = [(hue.name, hue.hue100, ()) for hue in ground.table.hues(hues)]
     elif primaries == 6:
         places = _split_places(ground, hues)
     else:
         places = _places(ground, hues)
-    surface = ground.paints.binder.dry
-    return [
+    surface, lets_down = ground.paints.binder.dry, chosen.darks == _LET_DOWN
+    cells = [
         _pure_cell(ground, n, name, hue100, tubes, surface)
         for n, (name, hue100, tubes) in enumerate(places, start=1)
     ]
+    if not lets_down or ground.paints.white is None:
+        return cells
+    return [_shown(cell, place[1], ground) for cell, place in zip(cells, places, strict=True)]
 
 
 def _places(ground: Ground, hues: int) -> list[Place]:
-    """Stand the primaries at their tubes' own hues, and the others evenly between them."""
-    names = [hue.name for hue in ground.table.hues(hues)]
-    third = hues // 3
-    anchors = [_anchor(ground, name) for name in PRIMARIES]
+    """Stand primaries at their tubes' own hues, secondaries at their names', the rest between."""
+    names, half = [hue.name for hue in ground.table.hues(hues)], hues // 6
+    anchors = [
+        _anchor(ground, hue.name) if hue.name in PRIMARIES else (hue.hue100, ())
+        for hue in ground.table.hues(6)
+    ]
     placed: list[Place] = []
-    for turn in range(3):
-        (start, tubes), (end, _) = anchors[turn], anchors[(turn + 1) % 3]
+    for turn, ((start, tubes), (end, _)) in enumerate(pairwise((*anchors, anchors[0]))):
         apart = (start - end) % 100.0  # the wheel runs against the numbers
         placed += [
-            (names[turn * third + n], (start - apart * n / third) % 100.0, () if n else tubes)
-            for n in range(third)
+            (names[turn * half + n], (start - apart * n / half) % 100.0, () if n else tubes)
+            for n in range(half)
         ]
     return placed
 
@@ -189,9 +206,14 @@ def _split_places(ground: Ground, hues: int) -> list[Place]:
         following = pairs[(turn + 1) % 3][0]
         placed += [(tube.label, _hue(tube), (tube,)) for tube in (first, last)]
         start, apart = _hue(last), (_hue(last) - _hue(following)) % 100.0
-        for n in range(1, third - 1):
-            hue100 = (start - apart * n / (third - 1)) % 100.0
-            placed.append((ground.table.nearest(hue100, 12).name, hue100, ()))
+        between = [(start - apart * n / (third - 1)) % 100.0 for n in range(1, third - 1)]
+        named = [ground.table.nearest(hue100, 12) for hue100 in between]
+        # Each at the hue that bears its name, where there is one for each.
+        own = len(set(named)) == len(named)
+        placed += [
+            (hue.name, hue.hue100 if own else hue100, ())
+            for hue, hue100 in zip(named, between, strict=True)
+        ]
     return placed
 
 
@@ -231,6 +253,20 @@ def _pure_cell(
         note = gettext("As intense as these paints mix it: %(parts)s.", parts=say_parts(mixed))
         return cell_of(stop_of(mixed, surface), f"h{n}", name, note)
     return _fallen_back(ground, n, name, mixed, surface)
+
+
+def _shown(cell: AskedCell, hue100: float, ground: Ground) -> AskedCell:
+    """Let a hue too dark to show down with just so much white that it is at its most intense."""
+    white, surface = white_of(ground.paints), ground.paints.binder.dry
+    if cell.limit or cell.hvc.value >= _SHOWS_FROM:
+        return cell
+    parts = shown_with_white(cell.parts, white, hue100, _SHOWS_FROM, surface)
+    note = gettext("Let down with white until its hue shows: %(parts)s.", parts=say_parts(parts))
+    return cell_of(stop_of(parts, surface), cell.id, cell.label, note, role=cell.role)
+
+
+def _is_let_down(cell: AskedCell) -> bool:
+    return any(part.tube.role is Role.WHITE for part in cell.parts)
 
 
 def _fallen_back(
