@@ -54,6 +54,7 @@ def hold_against(
         set_ref=before.set_ref,
         paints=before.paints,
         asked=before.asked,
+        tubes=before.tubes,
         key_photograph_id=before.key_photograph_id,
         key_labs=before.key_labs,
         made_by=teacher_id,
@@ -102,5 +103,9 @@ def _with_paints(
     paints = chosen.in_medium
     assert paints is not None  # they were given
     return replace(
-        new, set_ref=wanted.set_ref, paints=set_to_body(paints), asked=asked_to_json(asked)
+        new,
+        set_ref=wanted.set_ref,
+        paints=set_to_body(paints),
+        asked=asked_to_json(asked),
+        tubes=None,
     )

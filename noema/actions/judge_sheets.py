@@ -120,6 +120,7 @@ def _judged(
         table=table,
         paints=exercise.paints,
         printed=exercise.asked,
+        known=exercise.known,
     )
 
 

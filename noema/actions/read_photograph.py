@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from noema.actions.known_layout import known_layout
 from noema.actions.learn_printer import ask_to_learn
+from noema.actions.learn_tubes import ask_to_learn_tubes
 from noema.actions.read_together import join_attempt, judge_attempt
 from noema.actions.show_photograph import show_photograph
 from noema.actions.work_out_exercise import exercise_of, for_sheet
@@ -188,6 +189,7 @@ def read_sheet(
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, sheet_id=sheet.id, reason=reason)
         return reading
     ask_to_learn(session, sheet.assignment_id)
+    ask_to_learn_tubes(session, sheet.assignment_id)
     if sheet.student_id is not None:  # a teacher's own sheet is a key, not an attempt
         alone = photo.lead_id is None and not is_judged(session, photo.id)
         if alone and join_attempt(session, photo, sheet, reading):

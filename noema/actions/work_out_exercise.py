@@ -17,10 +17,12 @@ from noema.core.exercises.painted_keys import as_painted
 from noema.core.exercises.part import part_of
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.language import gettext
+from noema.core.pigments.known_tubes import UNKNOWN, KnownTubes
 from noema.core.pigments.shelf import PaintSet
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import plan_of
 from noema.formats.asked_json import asked_from_json
+from noema.formats.known_tubes_json import known_tubes_from_json
 from noema.formats.options_json import options_from_json
 from noema.formats.set_json import set_of_body
 from noema.store.assignments import AssignmentRow
@@ -73,7 +75,8 @@ class Exercise:
     expected: Asked  # as it is held against: a teacher's painted sheet where there is one
     key: Key  # which of the four that is now
     key_photograph_id: int | None  # of the teacher's sheet
-    paints: PaintSet | None
+    paints: PaintSet | None  # as the class has them, where that was learned
+    known: KnownTubes = UNKNOWN  # what was learned of them
 
 
 def work_out(chosen: Chosen) -> Asked:
@@ -99,7 +102,8 @@ def work_out(chosen: Chosen) -> Asked:
 def exercise_of(session: Session, assignment: AssignmentRow) -> Exercise:
     """Find an assignment's exercise as it was worked out when it was given."""
     kept = revision_of(session, assignment.id)
-    paints = None if kept.paints is None else set_of_body(kept.paints)
+    known = known_tubes_from_json(kept.tubes)
+    paints = None if kept.paints is None else known.in_set(set_of_body(kept.paints))
     if kept.asked is None:  # as plain value scales were kept at first
         kind = kind_of(assignment.kind)
         options = options_from_json(kind, assignment.options)
@@ -114,6 +118,7 @@ def exercise_of(session: Session, assignment: AssignmentRow) -> Exercise:
         key=(Key.NAMED if paints is None else Key.PAINTS) if waits else assignment.key,
         key_photograph_id=kept.key_photograph_id,
         paints=paints,
+        known=known,
     )
 
 

@@ -10,6 +10,7 @@ from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
 from noema.jobs.judge_assignment import judge_behind
 from noema.jobs.learn_printer import learn_one
+from noema.jobs.learn_tubes import learn_tubes_of
 from noema.jobs.read_photograph import read_one
 from noema.jobs.reread_photograph import reread_one
 from noema.jobs.sweep import sweep_all
@@ -17,6 +18,7 @@ from noema.store.engine import Sessions
 from noema.store.queue import (
     JUDGE_ASSIGNMENT,
     LEARN_PRINTER,
+    LEARN_TUBES,
     READ_PHOTOGRAPH,
     REREAD_PHOTOGRAPH,
 )
@@ -55,6 +57,14 @@ def make_worker(
     )
     def learn_printer(printer_id: int) -> None:
         learn_one(sessions, printer_id)
+
+    @app.task(
+        name=LEARN_TUBES,
+        pass_context=False,
+        retry=RetryStrategy(max_attempts=_TRIES, wait=1),
+    )
+    def learn_tubes(class_id: int, set_ref: str) -> None:
+        learn_tubes_of(sessions, class_id, set_ref)
 
     @app.task(
         name=JUDGE_ASSIGNMENT,

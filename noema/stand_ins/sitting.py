@@ -47,8 +47,9 @@ class Sitting:
         return self.paints.binder.dry if self.paints else Surface()
 
     def mixed(self, parts: Recipe, surface: Surface | None = None) -> Mix:
-        """Mix, each amount a little off."""
-        off = np.exp(self.rng.normal(0.0, self.care, len(parts))).tolist()
+        """Mix, each amount a little off; by eye it is so when the tubes at hand are mixed."""
+        care = self.care if self.maker is None else 0.0
+        off = np.exp(self.rng.normal(0.0, care, len(parts))).tolist()
         parts = tuple(
             replace(part, amount=part.amount * o) for part, o in zip(parts, off, strict=True)
         )
@@ -60,7 +61,13 @@ class Sitting:
         if self.maker is None:
             return mixes
         found = {}
+        washes = {
+            cell.id for cell in self.asked.cells if cell.parts and is_wash(cell, self.surface)
+        }
         for cell, mix in mixes.items():
+            if cell in washes:
+                found[cell] = mix  # what the paper does to it no tube changes much
+                continue
             lab, parts = mixed_by_eye(
                 mix.parts, mix.lab, self.maker, self.surface, self.rng, self.care
             )

@@ -20,6 +20,7 @@ from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
 from noema.stand_ins.sitting import Mix, Mixes, Sitting, lab_of, recipe_of
 
+_NEAR_PAPER = 8.8  # value
 _THIN_COATS, _THICK = (0.08, 0.2), 8.0  # coats of even, see-through paint; of paint that hides
 
 
@@ -256,7 +257,8 @@ def _row_or_few(sitting: Sitting) -> tuple[str, ...]:
     bands = sitting.asked.bands
     if len(bands) > 1:
         return tuple(cell.id for cell in bands[int(sitting.rng.integers(len(bands)))].cells)
-    ids = [cell.id for cell in sitting.asked.cells]
+    # A step as light as paper may be left as paper.
+    ids = [cell.id for cell in sitting.asked.cells if cell.hvc.value < _NEAR_PAPER]
     return tuple(ids[-max(1, len(ids) // 4) :])
 
 

@@ -10,6 +10,7 @@ READ_PHOTOGRAPH = "read_photograph"
 REREAD_PHOTOGRAPH = "reread_photograph"
 JUDGE_ASSIGNMENT = "judge_assignment"
 LEARN_PRINTER = "learn_printer"
+LEARN_TUBES = "learn_tubes"
 """The jobs' names; `noema.jobs` does them."""
 
 _LATER, _AFTER_READING = -10, -5
@@ -36,6 +37,13 @@ def queue_learning(session: Session, printer_id: int) -> None:
     connection = driver_connection(session)
     job = _QUEUE.configure_task(LEARN_PRINTER, connection=connection, priority=_AFTER_READING)
     job.defer(printer_id=printer_id)
+
+
+def queue_learning_tubes(session: Session, class_id: int, set_ref: str) -> None:
+    """Ask for a class's tubes to be learned, after everything that waits to be read."""
+    connection = driver_connection(session)
+    job = _QUEUE.configure_task(LEARN_TUBES, connection=connection, priority=_AFTER_READING)
+    job.defer(class_id=class_id, set_ref=set_ref)
 
 
 def queue_judging(session: Session, assignment_id: int) -> None:

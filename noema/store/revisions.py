@@ -47,6 +47,7 @@ class NewRevision:
     set_ref: str | None  # the set it was chosen from
     paints: Json | None  # format noema-set/1
     asked: Json | None  # None: a plain value scale, worked out from its steps and medium
+    tubes: Json | None = None  # what was learned of them, where paints and asked follow it
     key_photograph_id: int | None = None  # of the teacher's sheet, once approved
     key_labs: Json | None = None  # its Lab by cell
     made_by: int | None = None
@@ -84,6 +85,22 @@ def revision_of(session: Session, assignment_id: int) -> RevisionRow:
     row = session.execute(
         select(*columns).join(Assignment, HELD_NOW).where(Assignment.id == assignment_id)
     ).one()
+    return _revision(row)
+
+
+def plain_revision_of(session: Session, assignment_id: int) -> RevisionRow:
+    """What was an assignment held against when nothing was learned of its tubes?"""
+    columns = (column for column in KeyRevision.__table__.columns)
+    row = session.execute(
+        select(*columns)
+        .where(KeyRevision.assignment_id == assignment_id, KeyRevision.tubes.is_(None))
+        .order_by(KeyRevision.number.desc())
+        .limit(1)
+    ).one()
+    return _revision(row)
+
+
+def _revision(row: Row[*tuple[Any, ...]]) -> RevisionRow:
     return RevisionRow(
         id=row.id,
         number=row.number,
@@ -93,6 +110,7 @@ def revision_of(session: Session, assignment_id: int) -> RevisionRow:
         set_ref=row.set_ref,
         paints=row.paints,
         asked=row.asked,
+        tubes=row.tubes,
         key_photograph_id=row.key_photograph_id,
         key_labs=row.key_labs,
         made_by=row.made_by,

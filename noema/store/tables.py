@@ -84,6 +84,8 @@ class SchoolClass(Base):
     unit_starts_on: Mapped[date]
     unit_weeks: Mapped[int]
     audience: Mapped[str] = mapped_column(String(20), server_default=Audience.TEENAGER.value)
+    # By set: what its sheets tell of the tubes.
+    tubes: Mapped[Json] = mapped_column(server_default=text("'{}'"))
     made_at: Mapped[datetime] = made_now()
 
 
@@ -157,6 +159,7 @@ class KeyRevision(Base):
     set_ref: Mapped[str | None] = mapped_column(String(60))  # the set it was chosen from
     paints: Mapped[Json | None]  # format noema-set/1, as the set was then
     asked: Mapped[Json | None]  # what is expected of every cell, as it was worked out then
+    tubes: Mapped[Json | None]  # as the class's sheets showed them, where the key follows them
     difficulty: Mapped[Json | None]  # what hands of known care miss by, by skill and cell
     made_by: Mapped[int | None] = mapped_column(ForeignKey("teacher.id"))  # none: not known
     made_at: Mapped[datetime] = made_now()

@@ -137,7 +137,17 @@ def _phrase_of(finding: Finding, judgement: Judgement) -> str:
     # A start is praised only where most of what is painted may stand.
     begun = kind is FindingKind.EMPTY and len(_away(judgement)) >= judgement.count(Verdict.HOLDS)
     through = finding.manner is Manner.SEE_THROUGH
-    ending = "-through" if through else "-dark" if dark else "-another" if another else "-begun" if begun else ""
+    ending = (
+        "-through"
+        if through
+        else "-dark"
+        if dark
+        else "-another"
+        if another
+        else "-begun"
+        if begun
+        else ""
+    )
     return f"{kind.value}{ending}"
 
 

@@ -78,13 +78,13 @@ def _labs(absorption: Floats, scattering: Floats, surface: Surface) -> Floats:
 
 def _piles(pile: Triple, doubt: Triple) -> Floats:
     weight = float(chroma_weight(np.array([pile]))[0])
-    return np.array(pile) + _chances()[:, :3] * doubt * np.array([1.0, weight, weight])
+    return np.asarray(np.array(pile) + _chances()[:, :3] * doubt * [1.0, weight, weight])
 
 
 def _amount(place: int) -> Floats:
     """Give how much more or less of what is asked comes into a pile, (cases,)."""
     spread = float(np.hypot(_STRENGTH, _MEASURED))
-    return np.exp(spread * _chances()[:, 3 + place % 4])
+    return np.asarray(np.exp(spread * _chances()[:, 3 + place % 4]), dtype=np.float64)
 
 
 @lru_cache(maxsize=256)

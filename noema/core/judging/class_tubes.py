@@ -65,11 +65,11 @@ def tubes_of_class(sheets: Sequence[ReadSheet], surface: Surface) -> KnownTubes 
             pull[places] += worth * weighed
         mean = np.asarray(np.linalg.solve(precision, pull), dtype=np.float64)
     kept = _places(names, every)
-    covariance = _inverted(precision)[np.ix_(kept, kept)]
+    whole = _inverted(precision)
     return KnownTubes(
         names=names,
         bends=mean[kept].reshape(len(names), BENDS),
-        covariance=covariance,
+        covariances=np.stack([whole[np.ix_(one, one)] for one in kept.reshape(-1, BENDS)]),
         sheets=tuple(used[name] for name in names),
     )
 

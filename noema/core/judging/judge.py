@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from itertools import pairwise
+from math import inf
 
 from noema.core.colour.names import USUAL_HUES, HueTable
 from noema.core.errors import BadExercise
@@ -15,7 +16,7 @@ from noema.core.exercises.painted_keys import between_own_ends
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.judging.craft import craft_of
 from noema.core.judging.drift import chroma_drift, has_hue, hue_drift, reason_of, worst_of
-from noema.core.judging.evidence import Evidence, Stray, strays_of
+from noema.core.judging.evidence import Evidence, Stray, sigmas_of, strays_of
 from noema.core.judging.findings import find_patterns
 from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement, Reason, Why
 from noema.core.judging.neutrals import COLOURED_FROM, LEAN_TOLERANCE, is_coloured, is_grey
@@ -27,6 +28,7 @@ from noema.core.photo.reading import CellFlag, CellReading, Reading
 from noema.core.pigments.film import DRY_ACRYLIC
 from noema.core.pigments.known_tubes import UNKNOWN, KnownTubes
 from noema.core.pigments.shelf import TUBES, PaintSet
+from noema.core.sheet.layout import Triple
 
 NEAR_PAPER = 0.6
 """Value by which a step's expected value may lie below blank paper and be left as paper."""
@@ -205,8 +207,14 @@ def _judge_cell(
         verdict=verdict,
         reason=reason,
         measured=measured,
-        **({} if stray is None else {"doubt": stray.doubt, "beyond_hand": stray.sigmas_away}),
+        doubt=_as_read(seen) if stray is None else stray.doubt,
+        beyond_hand=inf if stray is None else stray.sigmas_away,
     )
+
+
+def _as_read(seen: CellReading) -> Triple:
+    lightness, colour = sigmas_of([seen])
+    return (float(lightness[0]), float(colour[0]), float(colour[0]))
 
 
 def _with_skill(

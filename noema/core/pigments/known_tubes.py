@@ -19,17 +19,16 @@ class KnownTubes:
 
     names: tuple[str, ...]
     bends: Floats  # (n, BENDS) likeliest
-    covariance: Floats  # (n BENDS, n BENDS)
+    covariances: Floats  # (n, BENDS, BENDS) of each tube's
     sheets: tuple[int, ...]  # of how many each was learned
 
     def spread(self, names: Sequence[str]) -> Floats:
         """Give the covariance of the bends of tubes in this order; others differ as makers do."""
         whole = independently(len(names))
-        known = [(n, self.names.index(name)) for n, name in enumerate(names) if name in self.names]
-        for n, i in known:
-            for m, j in known:
-                block = self.covariance[i * BENDS : (i + 1) * BENDS, j * BENDS : (j + 1) * BENDS]
-                whole[n * BENDS : (n + 1) * BENDS, m * BENDS : (m + 1) * BENDS] = block
+        for n, name in enumerate(names):
+            if name in self.names:
+                own = slice(n * BENDS, (n + 1) * BENDS)
+                whole[own, own] = self.covariances[self.names.index(name)]
         return whole
 
     def as_it_is(self, tube: Tube) -> Tube:
@@ -44,5 +43,7 @@ class KnownTubes:
         return replace(paints, tubes=tuple(self.as_it_is(tube) for tube in paints.tubes))
 
 
-UNKNOWN = KnownTubes(names=(), bends=np.zeros((0, BENDS)), covariance=np.zeros((0, 0)), sheets=())
+UNKNOWN = KnownTubes(
+    names=(), bends=np.zeros((0, BENDS)), covariances=np.zeros((0, BENDS, BENDS)), sheets=()
+)
 """Tubes of which nothing but their names is known."""

@@ -8,13 +8,17 @@ from wtforms import Form
 
 from noema.actions import approve_key as approving
 from noema.actions.hold_against import Holding, hold_against
+from noema.actions.learn_tubes import TubesKnown, follow_tubes, tubes_known
 from noema.actions.print_sheets import print_own_sheet
 from noema.actions.work_out_exercise import exercise_of
+from noema.core.colour.names import HueTable
+from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.naming import cell_names
 from noema.core.language import N_, gettext
 from noema.core.pigments.shelf import SETS
 from noema.core.sheet.drawn_worksheet import draw_key_sheet
+from noema.core.words.known_tubes import tubes_learned
 from noema.formats.reading_json import reading_from_json
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.store.assignments import AssignmentRow, assignment_of_school
@@ -42,6 +46,15 @@ class OwnSheet:
 
 
 @dataclass(frozen=True, kw_only=True)
+class TubeSwatch:
+    """A tube as it is described beside what the class's sheets show it to be."""
+
+    words: str
+    described: str  # fills
+    learned: str
+
+
+@dataclass(frozen=True, kw_only=True)
 class KeyPage:
     """What an assignment is held against."""
 
@@ -54,6 +67,9 @@ class KeyPage:
     by_teacher: bool
     own: tuple[OwnSheet, ...]
     fields: tuple[Select, ...]  # key, level and, where it is painted from one, set
+    tubes: tuple[TubeSwatch, ...]  # that the class's sheets show to be others than described
+    learned: bool  # whether anything is known of its tubes
+    follows: bool  # whether the key follows it
     progress: Progress  # of judging by what it is held against now
     changed: bool  # just now
 
@@ -78,6 +94,12 @@ class HoldingForm(Form):
     set = TextLine()
 
 
+class TubesForm(Form):
+    """Whether the key follows what was learned of the tubes."""
+
+    follow = TextLine()
+
+
 class ApprovalForm(Form):
     """The photograph of the teacher's own sheet."""
 
@@ -99,6 +121,7 @@ def key(assignment_id: int) -> str:
         joints = plain_joints([(names[c.id], c.lab, expected[c.id]) for c in cells])
         is_key = one.photograph_id == exercise.key_photograph_id
         own.append(OwnSheet(photograph_id=one.photograph_id, joints=joints, is_key=is_key))
+    tubes = tubes_known(db(), row.id)
     page = KeyPage(
         frame=frame(Stage.PLAN),
         row=row,
@@ -109,6 +132,9 @@ def key(assignment_id: int) -> str:
         by_teacher=row.key is Key.TEACHER,
         own=tuple(own),
         fields=_fields(row, exercise.paints is not None),
+        tubes=_swatches(tubes, table),
+        learned=tubes is not None,
+        follows=tubes is not None and tubes.followed,
         progress=progress_of(db(), row.id),
         changed="changed" in request.args,
     )
@@ -121,6 +147,24 @@ def progress(assignment_id: int) -> str:
     row = assignment_of_school(db(), me().school_id, assignment_id)
     page = JudgingPage(row=row, progress=progress_of(db(), row.id), changed=True)
     return render_template("keys/progress.html", page=page)
+
+
+@keys.post("/assignments/<int:assignment_id>/tubes")
+def tubes(assignment_id: int) -> AnyResponse:
+    """Let the class's keys follow its tubes, or not; the worker judges all work anew."""
+    follow = bool(read_form(TubesForm).follow.data)
+    follow_tubes(db(), me().school_id, assignment_id, me().id, follow=follow)
+    return redirect(url_for("keys.key", assignment_id=assignment_id, changed=1), 303)
+
+
+def _swatches(tubes: TubesKnown | None, table: HueTable) -> tuple[TubeSwatch, ...]:
+    if tubes is None:
+        return ()
+    return tuple(
+        TubeSwatch(words=one.words, described=described, learned=learned)
+        for one in tubes_learned(tubes.known, tubes.paints, table)
+        for described, learned in [lab_to_hex([one.described, one.learned])]
+    )
 
 
 def _fields(row: AssignmentRow, has_paints: bool) -> tuple[Select, ...]:

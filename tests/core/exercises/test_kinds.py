@@ -54,12 +54,12 @@ def test_steps_are_even_unless_it_is_said_why_not(kind, wanted, name):
 
 @pytest.mark.parametrize("hues", [12, 24])
 @pytest.mark.parametrize("name", ["split-six", "three-printers"])
-def test_hue_steps_are_even_within_each_third_of_the_wheel(hues, name):
+def test_hue_steps_are_even_between_primaries_and_secondaries(hues, name):
     cells = asked("colour-wheel", choose(hues=hues), name).bands[0].cells
-    third = hues // 3
+    sixth = hues // 6
     round_again = (*cells, cells[0])
-    for start in range(0, hues, third):
-        part = round_again[start : start + third + 1]
+    for start in range(0, hues, sixth):
+        part = round_again[start : start + sixth + 1]
         steps = [-hue_step(a.hvc.hue100, b.hvc.hue100) for a, b in pairwise(part)]
         assert max(steps) <= _EVEN * min(steps), part[0].label
 

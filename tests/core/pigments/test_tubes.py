@@ -60,7 +60,7 @@ def test_tubes_lean_as_painters_know_them(name, lean):
 @pytest.mark.parametrize(
     ("name", "strength", "cover"),
     [
-        ("lemon-yellow", "weak", "half opaque"),
+        ("lemon-yellow", "weak", "half transparent"),
         ("warm-yellow", "strong", "half opaque"),
         ("cobalt-blue", "middling", "half transparent"),
         ("ultramarine", "strong", "transparent"),
