@@ -80,10 +80,8 @@ def _chosen(judgement: Judgement, moves: Mapping[str, Move]) -> Advice:
         return _about(finding, judgement, moves)
     away = _away(judgement)
     plain = tuple(cell for cell in away if cell.beyond_hand > _speaks_from(judgement))
-    if away and not plain and 2 * len(away) < _read(judgement):
-        return Advice(about=NEARLY)
-    if away:
-        worst = max(away, key=past_tolerance)
+    if plain:
+        worst = max(plain, key=past_tolerance)
         return Advice(
             about=STRAYS,
             greets=True,
@@ -96,6 +94,8 @@ def _chosen(judgement: Judgement, moves: Mapping[str, Move]) -> Advice:
     unsure = tuple(cell.label for cell in judgement.cells if cell.verdict is Verdict.LOOK)
     if len(unsure) > judgement.count(Verdict.HOLDS):
         return Advice(about="unsure")
+    if away:
+        return Advice(about=NEARLY)
     if unsure:
         return Advice(about="some-unsure", cells=unsure)
     return Advice(about="praise-row" if has(judgement.exercise, Trait.ONE_SCALE) else PRAISE)

@@ -7,6 +7,7 @@ the class has is ever added.
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import Enum
+from functools import partial
 
 import numpy as np
 
@@ -27,6 +28,7 @@ from noema.core.pigments.tube import Tube
 from noema.core.sheet.layout import Triple
 
 _OF_A_SHARE = (1.0, 0.6, 0.35)  # of the addition that would be best, the careful ones last
+_HAND = 2.0  # CIEDE2000, nearly: one sigma of what a careful hand misses in L*, a* and b* each
 _ANOTHER = 3.0  # sigmas from which a colour can't be the tube as it comes, whoever filled it
 _ENOUGH = 0.4  # of the way left, with which a mix's own tubes count as good enough
 
@@ -62,20 +64,22 @@ def next_moves(judgement: Judgement, printed: Asked, paints: PaintSet | None) ->
 
     `printed` is the exercise as these paints give it.
     """
-    swapped = {
-        cell
-        for finding in judgement.findings
-        if finding.kind is FindingKind.SWAPPED
-        for cell in finding.cells
-    }
+    found = partial(_cells_of, judgement)
+    # In each other's place, thin or wet, a cell's colour says nothing of what is in its pile.
+    silent = found(FindingKind.SWAPPED, FindingKind.THIN, FindingKind.WET)
+    anew = found(FindingKind.WRONG_TUBE)  # no addition makes another tube of it
     judged = {cell.id: cell for cell in judgement.cells}
     return tuple(
         move
         for band in printed.bands
         for cell in band.cells
-        if cell.id in _to_move(judgement) - swapped
-        and (move := _move(judged[cell.id], cell, band, printed.kind, paints))
+        if cell.id in _to_move(judgement) - silent
+        and (move := _move(judged[cell.id], cell, band, printed.kind, paints, anew=anew))
     )
+
+
+def _cells_of(judgement: Judgement, *kinds: FindingKind) -> set[str]:
+    return {cell for one in judgement.findings if one.kind in kinds for cell in one.cells}
 
 
 def _to_move(judgement: Judgement) -> set[str]:
@@ -105,13 +109,15 @@ def _move(
     band: Band,
     kind: str,
     paints: PaintSet | None,
+    *,
+    anew: set[str],
 ) -> Move | None:
     if paints is None or not cell.parts:
         act = Act.LIGHTER if judged.steps < 0 else Act.DARKER
         return Move(cell=cell.id, act=act, steps=abs(judged.steps))
     if is_wash(cell, paints.binder.dry):
         return Move(cell=cell.id, act=_of_wash(judged, paints.binder))
-    pile, doubt, surface = _as_mixed(judged, cell), judged.doubt, paints.binder.dry
+    (pile, doubt), surface = _likely(judged, cell), paints.binder.dry
     if len(cell.parts) == 1:
         if judged.beyond_hand < _ANOTHER:
             return Move(cell=cell.id, act=Act.LOOK)  # it may well be the tube as it comes
@@ -119,11 +125,12 @@ def _move(
     found = _best(pile, cell, band, kind, paints)
     if found.is_there:
         return None
-    if (added := _added(found, pile, doubt, cell, surface)) is not None:
+    added = None if cell.id in anew else _added(found, pile, doubt, cell, surface)
+    if added is not None:
         return added
-    anew = {part.tube: part.amount for part in _lightest_first(cell)}
-    if is_worth_beginning_again(pile, doubt, anew, cell.lab, surface):
-        tubes = {tube.name: amount for tube, amount in anew.items()}
+    fresh = {part.tube: part.amount for part in _lightest_first(cell)}
+    if is_worth_beginning_again(pile, doubt, fresh, cell.lab, surface):
+        tubes = {tube.name: amount for tube, amount in fresh.items()}
         return Move(cell=cell.id, act=Act.AGAIN, tubes=tubes)
     return Move(cell=cell.id, act=Act.LOOK)
 
@@ -160,11 +167,20 @@ def _tubes_of_row(cell: AskedCell, band: Band, kind: str) -> tuple[Tube, ...]:
     return tuple(dict.fromkeys(part.tube for one in (cell, *row) for part in one.parts))
 
 
-def _as_mixed(judged: CellJudgement, cell: AskedCell) -> Triple:
-    """Give the painted colour as these paints would have to show it, whatever the key."""
-    moved = np.array(cell.lab) + np.array(judged.painted_lab) - np.array(judged.expected_lab)
-    lightness, a, b = moved.tolist()
-    return (lightness, a, b)
+def _likely(judged: CellJudgement, cell: AskedCell) -> tuple[Triple, Triple]:
+    """Give the colour a pile most likely has, as these paints would have to show it, and its doubt.
+
+    Of many cells the one that was misread most seems farthest off: what a careful hand misses is
+    weighed against what the reading doubts, the less the farther a cell strays.
+    """
+    doubt = np.array(judged.doubt)
+    strayed = 0.0 if np.isinf(judged.beyond_hand) else judged.beyond_hand
+    by_hand = _HAND**2 * (1.0 + (strayed / 2.0) ** 2)
+    share = by_hand / (by_hand + doubt**2) if np.isfinite(judged.beyond_hand) else np.ones(3)
+    off = np.array(judged.painted_lab) - np.array(judged.expected_lab)
+    lightness, a, b = (np.array(cell.lab) + share * off).tolist()
+    left = (doubt * np.sqrt(share)).tolist()
+    return (lightness, a, b), (left[0], left[1], left[2])
 
 
 def _lightest_first(cell: AskedCell) -> list[Part]:

@@ -22,8 +22,9 @@ from noema.core.sheet.layout import Triple
 
 Floats = NDArray[np.float64]
 
-ENOUGH = 0.8
-"""Share of cases in which a move must bring a cell nearer to be said."""
+ENOUGH = 0.9
+"""Share of cases in which a move must bring a cell nearer to be said: nine in ten of what is tried
+here came to four in five where tubes and readings were others."""
 
 _CASES = 40
 _STRENGTH = 0.4  # one sigma of the logarithm of how strong a maker's tube is

@@ -23,16 +23,16 @@ from noema.core.sheet.layout import Triple
 
 Floats = NDArray[np.float64]
 
-SURE_OF_VALUE, SURE_OF_COLOUR = 1.3, 2.6
-"""By how many sigmas a pattern must exceed its limit before it is claimed.
+SURE_OF_VALUE, SURE_OF_COLOUR = 2.2, 3.2
+"""Sigmas, a careful hand's with the reader's, by which a step must differ from an even one.
 
-1.3 is nine in ten, one-sided. A sheet of colours has dozens of neighbouring cells, so that even one
-false claim in a hundred would be too many there.
+A sheet of colours has dozens of neighbouring cells, so that even one false claim in a hundred would
+be too many there.
 """
 
 TOGETHER_UNDER = 0.45  # of a step: neighbours closer than this read as one
 JUMP_OVER = 1.6  # steps: a jump this large makes its neighbours look crowded
-SHORT_BY = 0.6  # value by which an end may stop early before it is said
+SHORT_BY, _SHORT_SURE = 0.6, 1.3  # value by which an end may stop early, and sigmas beyond it
 _LEAST_TURN = 1.0  # hue steps between neighbours on a wheel that can be called even or not
 _FEWEST_TO_BUNCH, _LEAST_SEEN = 5, 0.6  # cells, and of a row's, that must be seen
 _BENDS = np.exp(np.linspace(-0.8, 0.8, 65))  # powers: 1 is even
@@ -43,7 +43,7 @@ The second holds once the error that all cells of the sheet share is taken off: 
 make a row of greys look bent.
 """
 
-_BENT_SURE, _BENT_SURE_ALONE = 11.0, 6.0
+_BENT_SURE, _BENT_SURE_ALONE = 8.0, 4.5
 """Twice the log-likelihood ratio of a bent row over an even one from which it is claimed.
 
 The lower one is enough where the row is bent both with and without the shared error.
@@ -242,19 +242,20 @@ def _bend(asked: Floats, painted: Floats, covariance: Floats) -> tuple[float, fl
 
 
 def _between(row: Row, evidence: Evidence) -> Iterator[Finding]:
+    """Find steps that are none, too large or the wrong way, beyond what a careful hand does."""
     of_value = row.band.even is Even.VALUE
     sure = SURE_OF_VALUE if of_value else SURE_OF_COLOUR
     for n, one, two in _neighbours(row):
         asked = float(row.asked[n + 1] - row.asked[n])
         jump = float(row.alone[n + 1] - row.alone[n]) / asked
-        doubt = sure * row.doubt_between(n) / asked
+        doubt = row.doubt_between(n) / asked
         both = (one.cell.id, two.cell.id)
-        if jump < -doubt:
+        if jump < -sure * doubt:
             towards = "dark" if of_value else ""
             yield Finding(kind=FindingKind.ORDER, cells=both, amount=jump, towards=towards)
-        elif jump + doubt / 2.0 < TOGETHER_UNDER:
+        elif jump < TOGETHER_UNDER and 1.0 - jump > sure * doubt:
             yield Finding(kind=FindingKind.TOGETHER, cells=both, amount=1.0 - jump)
-        elif jump - doubt / 2.0 > JUMP_OVER:
+        elif jump > JUMP_OVER and jump - 1.0 > sure * doubt:
             yield Finding(kind=FindingKind.JUMP, cells=both, amount=jump)
 
 
@@ -297,7 +298,7 @@ def _short(row: Row, evidence: Evidence) -> Iterator[Finding]:
             continue
         # What the paints give may lie elsewhere than the key.
         lacks = way * (cell.hvc.value - evidence.printed_value(cell.id)) / span
-        by, doubt = abs(span) * (short + lacks), SURE_OF_VALUE * abs(span) * sigma
+        by, doubt = abs(span) * (short + lacks), _SHORT_SURE * abs(span) * sigma
         if by - doubt > SHORT_BY:
             dark = (way * span) > 0.0
             kind = FindingKind.SHORT_DARK if dark else FindingKind.SHORT_LIGHT
