@@ -23,7 +23,7 @@ from noema.core.judging.shared_drift import (
 )
 from noema.core.statistics.gaussian import negative_log_likelihood
 from noema.stand_ins.processes import own_processes
-from tools.mistakes import handed_in
+from tools.handed_in import handed_in
 
 FIRST_SEED, SHEETS = 340_000, 200
 FEWEST_CELLS = 4

@@ -22,7 +22,7 @@ from noema.stand_ins.painter import Hand
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.spectra import Recipe
 from noema.stand_ins.student import Painted
-from tools.mistakes import photographed, sheet_of
+from tools.handed_in import photographed, sheet_of
 
 FIRST_SEED = 135_000  # kept apart from the seeds used while building
 ROUNDS = 3

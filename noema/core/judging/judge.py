@@ -19,7 +19,13 @@ from noema.core.judging.drift import chroma_drift, has_hue, hue_drift, reason_of
 from noema.core.judging.evidence import Evidence, Stray, sigmas_of, strays_of
 from noema.core.judging.findings import find_patterns
 from noema.core.judging.judgement import CellJudgement, Drift, Evenness, Judgement, Reason, Why
-from noema.core.judging.neutrals import COLOURED_FROM, LEAN_TOLERANCE, is_coloured, is_grey
+from noema.core.judging.neutrals import (
+    COLOURED_FROM,
+    LEAN_TOLERANCE,
+    chroma_tolerance,
+    is_coloured,
+    is_grey,
+)
 from noema.core.judging.skills import uneven
 from noema.core.judging.steps import jumps_of
 from noema.core.judging.verdict import Verdict
@@ -174,7 +180,7 @@ def _judge_cell(
             painted,
             expected,
             chroma_sigma,
-            tolerance.chroma or COLOURED_FROM,
+            chroma_tolerance(cell, tolerance.chroma) if tolerance.chroma else COLOURED_FROM,
             has_hue=tolerance.chroma is not None and has_hue(painted, expected),
         )
     steps = None if stride is None else value.amount / stride
@@ -230,7 +236,7 @@ def _with_skill(
         lean = Drift(
             amount=stray.cast,
             sigma=stray.chroma_sigma,
-            tolerance=evidence.tolerance.chroma or LEAN_TOLERANCE,
+            tolerance=chroma_tolerance(stray.printed, evidence.tolerance.chroma or LEAN_TOLERANCE),
         )
     return replace(
         cell,

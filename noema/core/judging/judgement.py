@@ -9,7 +9,7 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.judging.verdict import Verdict
 from noema.core.sheet.layout import Triple
 
-JUDGE_VERSION = "noema-judge/9"
+JUDGE_VERSION = "noema-judge/10"
 """Changes whenever the same reading would be judged otherwise."""
 
 

@@ -20,6 +20,8 @@ LEAN_TOLERANCE = 1.5
 COLOURED_FROM = 3.0
 """Chroma from which a grey is a colour to anybody who looks."""
 
+_SEEN_LEAN = 1.0  # chroma at which a grey visibly leans: six of CIEDE2000 at any value
+_OF_ITSELF = 0.6  # of a colour's chroma, that it may be off at most
 _COLOURED_SURE = 2.0  # sigmas beyond it
 _SURE = 1.0  # sigmas past its tolerance
 _MEET_SURE = 3.5  # sigmas by which two neutrals must differ
@@ -57,15 +59,28 @@ def is_there_to_be_neutral(cell: AskedCell) -> bool:
     return cell.role.cancels and cell.hvc.chroma < NEUTRAL_BELOW
 
 
+def chroma_tolerance(cell: AskedCell, tolerance: float) -> float:
+    """Give how far a cell may stray in chroma: never so far that it could be something else.
+
+    A neutral may lean no farther than the eye lets it pass for one; a colour may not go grey.
+    """
+    if is_there_to_be_neutral(cell):
+        return min(tolerance, _SEEN_LEAN)
+    if cell.hvc.chroma >= NEUTRAL_BELOW:
+        return min(tolerance, max(_OF_ITSELF * cell.hvc.chroma, _SEEN_LEAN))
+    return tolerance
+
+
 def is_grey(stray: Stray) -> bool:
     """Say whether a cell is asked to be neutral, or the greyest its tubes mix to."""
     return stray.printed.hvc.chroma < NEUTRAL_BELOW
 
 
 def _leans(stray: Stray, evidence: Evidence) -> bool:
-    tolerance = evidence.tolerance.chroma
-    sigma = stray.chroma_sigma
-    return tolerance is not None and (stray.cast - tolerance) / sigma > _SURE
+    if evidence.tolerance.chroma is None:
+        return False
+    tolerance = chroma_tolerance(stray.printed, evidence.tolerance.chroma)
+    return (stray.cast - tolerance) / stray.chroma_sigma > _SURE
 
 
 def _towards(hvc: HVC, evidence: Evidence) -> str:

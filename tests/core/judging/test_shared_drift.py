@@ -18,7 +18,7 @@ STEADY = 1.2  # CIEDE2000 that a hand misses
 
 
 def steady_hands(count, moves=None):
-    """Nothing but a hand's unsteadiness; or tubes that move cells so (n, 3) with their first bend."""
+    """A hand's unsteadiness, and a tube whose first bend moves cells so, (n, 3), if it does."""
     by_bends = np.zeros((count, 3, 1, BENDS))
     if moves is not None:
         by_bends[:, :, 0, 0] = moves
