@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import replace
+from math import inf
 
 from noema.core.judging.judgement import (
     CellJudgement,
@@ -50,7 +51,8 @@ def _with_word(cell: CellJudgement, said: Verdict | None) -> CellJudgement:
     if said is Verdict.HOLDS:
         return replace(cell, verdict=said, reason=Reason(why=Why.HOLDS))
     reason = cell.reason if cell.reason.why is Why.STRAYS else Reason(why=Why.SAID)
-    return replace(cell, verdict=said, reason=reason)
+    # Their word is beyond any doubt, and a careful hand's excuse.
+    return replace(cell, verdict=said, reason=reason, beyond_hand=inf)
 
 
 def _without(judgement: Judgement, silent: frozenset[str] | set[str]) -> Iterator[Finding]:

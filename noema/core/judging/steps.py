@@ -23,7 +23,7 @@ from noema.core.sheet.layout import Triple
 
 Floats = NDArray[np.float64]
 
-SURE_OF_VALUE, SURE_OF_COLOUR = 2.2, 3.2
+SURE_OF_VALUE, SURE_OF_COLOUR = 1.7, 3.2
 """Sigmas, a careful hand's with the reader's, by which a step must differ from an even one.
 
 A sheet of colours has dozens of neighbouring cells, so that even one false claim in a hundred would

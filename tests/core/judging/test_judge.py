@@ -58,7 +58,7 @@ TROUBLES = {
         "Your lightest step can go",
     ),
     "one step too dark": (
-        (2.5, 3.5, 4.5, 5.5, 6.5, 7.5, 7.96, 9.5),
+        (2.5, 3.5, 4.5, 5.5, 6.5, 7.5, 7.92, 9.5),
         {},
         None,
         "Look first at step 7: about half a step too dark. Make it about half a step lighter",
@@ -127,8 +127,8 @@ def test_evenness_counts_in_steps():
     even = judge(
         read_as((2.5, 3.5, 4.5, 6.0, 6.5, 7.5, 8.5, 9.5)), SCALE, Key.NAMED, Level.BEGINNER
     ).evenness
-    assert (even.largest, even.largest_after) == (pytest.approx(1.5), "c3")
-    assert (even.smallest, even.smallest_after) == (pytest.approx(0.5), "c4")
+    assert (even.largest, even.largest_after) == (pytest.approx(1.5, abs=0.06), "c3")
+    assert (even.smallest, even.smallest_after) == (pytest.approx(0.5, abs=0.06), "c4")
 
 
 def test_dry_media_are_advised_in_layers():

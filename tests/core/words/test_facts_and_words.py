@@ -25,7 +25,7 @@ from tests.core.judging.readings import SPLIT, mixed, read_labs
 WHEEL = asked("colour-wheel", choose(hues=12), "split-six+black")
 GOOD = judge(read_labs(WHEEL, {}), WHEEL, Key.PAINTS, Level.BEGINNER, paints=SPLIT)
 ORANGE = judge(
-    read_labs(WHEEL, {"h3": mixed(warm_yellow=9.0, scarlet=1.0)}),
+    read_labs(WHEEL, {"h3": mixed(warm_yellow=1.0, scarlet=1.0)}),
     WHEEL,
     Key.PAINTS,
     Level.BEGINNER,

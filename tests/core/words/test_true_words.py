@@ -109,7 +109,7 @@ def test_another_tube_in_a_tubes_place_is_no_little_dirt():
 def test_a_little_of_another_tube_is_still_dirt():
     cell = next(one for one in WHEEL.cells if len(one.parts) == 1)
     own = cell.parts[0].tube.name.replace("-", "_")
-    judgement = judged(WHEEL, {cell.id: mixed(**{own: 8.0, "ultramarine": 1.0})})
+    judgement = judged(WHEEL, {cell.id: mixed(**{own: 30.0, "ultramarine": 1.0})})
     kinds = {finding.kind for finding in judgement.findings if cell.id in finding.cells}
     assert FindingKind.CONTAMINATED in kinds
 
@@ -146,7 +146,7 @@ def test_nobody_is_told_one_part_to_one(share):
 def test_the_farther_off_the_more_is_said(label):
     cell = next(one for one in SCALE.cells if one.label == label)
     moves = []
-    for steps in (0.75, 2.5):
+    for steps in (1.0, 2.5):
         off = 9.5 * steps
         lab = (cell.lab[0] + off, 0.0, 0.0)
         judgement = judged(SCALE, {cell.id: lab})
