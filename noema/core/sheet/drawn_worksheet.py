@@ -10,7 +10,7 @@ from noema.core.colour.srgb import lab_to_linear, linear_to_srgb
 from noema.core.exercises.asked import Arrangement, Asked, Even
 from noema.core.exercises.piles import say_mixes
 from noema.core.language import gettext
-from noema.core.pigments.says import say_balance
+from noema.core.pigments.says import say_volumes
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Item, Mark, Shape, Words
 from noema.core.sheet.layout import Layout, PatchKind, Point, Polygon
 from noema.core.sheet.paper import Paper
@@ -150,10 +150,8 @@ def _label(one: LabelledCell, *, shows_parts: bool) -> str:
 
 
 def _short_parts(one: LabelledCell) -> str:
-    """Say the volumes by the last word of each tube's name, such as: 10 white, 1 yellow."""
-    counts = say_balance([part.amount for part in one.cell.parts]).split(" : ")
-    names = [part.tube.label.split()[-1] for part in one.cell.parts]
-    return ", ".join(f"{count} {name}" for count, name in zip(counts, names, strict=True))
+    """Say the volumes by the last word of each tube's name, such as: 10 white + 1 yellow."""
+    return say_volumes([(p.tube.label.split()[-1], p.amount) for p in one.cell.parts])
 
 
 def _wheel_labels(plan: Plan, asked: Asked) -> Iterator[Words]:

@@ -55,7 +55,7 @@ def test_steps_are_even_unless_it_is_said_why_not(kind, wanted, name):
 @pytest.mark.parametrize("hues", [12, 24])
 @pytest.mark.parametrize("name", ["split-six", "three-printers"])
 def test_hue_steps_are_even_between_primaries_and_secondaries(hues, name):
-    cells = asked("colour-wheel", choose(hues=hues), name).bands[0].cells
+    cells = asked("colour-wheel", choose(hues=hues, darks="straight"), name).bands[0].cells
     sixth = hues // 6
     round_again = (*cells, cells[0])
     for start in range(0, hues, sixth):
@@ -65,7 +65,7 @@ def test_hue_steps_are_even_between_primaries_and_secondaries(hues, name):
 
 
 def test_a_wheel_starts_with_yellow_and_darkens_downwards():
-    cells = asked("colour-wheel", choose(), "split-six").bands[0].cells
+    cells = asked("colour-wheel", choose(darks="straight"), "split-six").bands[0].cells
     assert cells[0].label == "yellow"
     assert cells[0].hvc.value > 8
     assert min(cell.hvc.value for cell in cells) == pytest.approx(
@@ -105,6 +105,33 @@ def test_a_hue_that_cannot_be_had_is_said_and_moved_to_what_can():
     green = next(cell for cell in wheel.cells if cell.label == "green")
     assert green.limit
     assert ciede2000(lab_of_parts(green.parts), green.lab) < 0.5
+
+
+def test_secondaries_stand_at_the_hues_that_bear_their_names():
+    wheel = asked("colour-wheel", choose(), "split-six")
+    for cell in wheel.bands[0].cells:
+        if cell.label in ("orange", "violet", "green"):
+            named = USUAL_HUES.of(cell.label).hue100
+            assert abs(hue_step(named, cell.hvc.hue100)) < 50 / 12
+            assert cell.hvc.chroma > 5.0
+
+
+def test_hues_too_dark_to_show_are_let_down_unless_a_school_wants_them_straight():
+    shown = asked("colour-wheel", choose(), "split-six").bands[0].cells
+    straight = asked("colour-wheel", choose(darks="straight"), "split-six").bands[0].cells
+    assert min(cell.hvc.value for cell in shown) > 2.9
+    assert min(cell.hvc.value for cell in straight) < 2.5
+    for cell, dark in zip(shown, straight, strict=True):
+        if cell.parts != dark.parts:
+            assert dark.hvc.value < 3.0
+            assert abs(hue_step(cell.hvc.hue100, dark.hvc.hue100)) < 4.2
+
+
+def test_a_hue_as_faint_as_a_tolerance_is_said_with_the_better_pair():
+    wheel = asked("colour-wheel", choose(darks="straight"), "split-six")
+    [violet] = [one for one in wheel.concerns if one.sentence.startswith("Violet")]
+    assert "may pass for grey" in violet.sentence
+    assert "cleaner" in violet.suggestion
 
 
 def test_named_hues_stand_at_the_schools_own_table():

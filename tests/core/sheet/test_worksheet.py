@@ -122,8 +122,8 @@ def test_a_beginners_sheet_names_the_volumes():
         drawing = draw_worksheet(layout, exercise, Paper.A4, words)
         return [item.text for item in drawing.items if isinstance(item, Words)]
 
-    assert "3: 10 white, 1 yellow" in said(Printed(shows_parts=True))
-    assert not [text for text in said(Printed()) if "white," in text]
+    assert "3: 6 white + 1 yellow" in said(Printed(shows_parts=True))
+    assert not [text for text in said(Printed()) if "white +" in text]
 
 
 def test_a_grey_sheet_has_no_coloured_patch_and_a_key_sheet_no_mark():

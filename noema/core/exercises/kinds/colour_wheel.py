@@ -106,12 +106,11 @@ def _ask(chosen: WheelOptions, ground: Ground) -> Asked:
         arrangement=Arrangement.WHEEL,
         bands=(*outside, pure_band, *inside),
         how_to=(
-            gettext("Primaries first, then the hues between them, each from its two neighbours."),
+            _first_line(pures),
             gettext(
                 "Start from the lighter colour and bring the darker in by small "
                 "touches; judge the middle by eye, not by parts."
             ),
-            *((gettext(_SHOW_DARKS),) if any(_is_let_down(cell) for cell in pures) else ()),
             *((gettext("Mix each ring from the pure hue of its wedge."),) if rings else ()),
             then_dry(gettext("Clean the brush between hues.")),
         ),
@@ -265,6 +264,11 @@ def _shown(cell: AskedCell, hue100: float, ground: Ground) -> AskedCell:
     return cell_of(stop_of(parts, surface), cell.id, cell.label, note, role=cell.role)
 
 
+def _first_line(pures: list[AskedCell]) -> str:
+    first = gettext("Primaries first, then the hues between them, each from its two neighbours.")
+    return f"{first} {gettext(_SHOW_DARKS)}" if any(map(_is_let_down, pures)) else first
+
+
 def _is_let_down(cell: AskedCell) -> bool:
     return any(part.tube.role is Role.WHITE for part in cell.parts)
 
@@ -359,7 +363,8 @@ def _grey(cell: AskedCell, ground: Ground) -> tuple[Stop, str]:
 def _neutralised(cell: AskedCell, degree: int, ground: Ground) -> tuple[Stop, str]:
     """Go some of the way from the hue to its neutral, by the true partner of its main tube."""
     surface = ground.paints.binder.dry
-    main = max(cell.parts, key=lambda part: part.amount).tube
+    colours = [part for part in cell.parts if part.tube.role is not Role.WHITE]
+    main = max(colours or cell.parts, key=lambda part: part.amount).tube
     by = partner(main, ground.paints.tubes, ground.table).parts
     others = tuple(part for part in by if part.tube != main)
     if not others:
