@@ -159,7 +159,8 @@ class KeyRevision(Base):
     set_ref: Mapped[str | None] = mapped_column(String(60))  # the set it was chosen from
     paints: Mapped[Json | None]  # format noema-set/1, as the set was then
     asked: Mapped[Json | None]  # what is expected of every cell, as it was worked out then
-    tubes: Mapped[Json | None]  # as the class's sheets showed them, where the key follows them
+    # As the class's sheets showed them, where the key follows them.
+    tubes: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))
     difficulty: Mapped[Json | None]  # what hands of known care miss by, by skill and cell
     made_by: Mapped[int | None] = mapped_column(ForeignKey("teacher.id"))  # none: not known
     made_at: Mapped[datetime] = made_now()
