@@ -26,7 +26,6 @@ from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.photo_file import open_photo
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.stand_ins.kinds import Kinds
-from noema.stand_ins.makers import tubes_of_a_maker
 from noema.stand_ins.sitting import Sitting
 from noema.stand_ins.student import Mistake, Painted, paint_sheet
 from noema.stand_ins.studio import take_picture
@@ -108,7 +107,7 @@ def handed_in(seed: int, mistake: Mistake | None, preset: str = "class") -> Hand
         try:
             options = kind_of(FIRST_KIND if kind == _PLAIN else kind).chosen(chosen)
             asked, paints, layout, pdf = sheet_of(kind, options, name)
-            maker = _maker(seed // CLASS_OF, preset)
+            maker = maker_of(seed // CLASS_OF, preset)
             sitting = Sitting(
                 asked=asked,
                 paints=paints,
@@ -137,7 +136,7 @@ def handed_in(seed: int, mistake: Mistake | None, preset: str = "class") -> Hand
 
 
 @cache
-def _maker(group: int, preset: str) -> dict[str, Tube] | None:
+def maker_of(group: int, preset: str) -> dict[str, Tube] | None:
     """Give a class's tubes as some maker fills them; None: as the model has them."""
     if MAKERS not in preset:
         return None
