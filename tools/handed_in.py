@@ -26,6 +26,7 @@ from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.photo_file import open_photo
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.stand_ins.kinds import Kinds
+from noema.stand_ins.makers import tubes_of_a_maker
 from noema.stand_ins.sitting import Sitting
 from noema.stand_ins.student import Mistake, Painted, paint_sheet
 from noema.stand_ins.studio import take_picture
