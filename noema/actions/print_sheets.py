@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
+from noema.actions.say_to import sent_back
 from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
 from noema.core.coaching.redo import cells_to_redo
 from noema.core.errors import Refused
@@ -23,7 +24,7 @@ from noema.formats.layout_json import layout_from_json, layout_to_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, lock_assignment
 from noema.store.classes import students_of_class
 from noema.store.judgements import judgements_of
-from noema.store.reviews import AttemptRow, decided
+from noema.store.reviews import AttemptRow, decided, sent_back_of_assignment
 from noema.store.sheets import (
     NewSheet,
     SheetRow,
@@ -160,19 +161,24 @@ def drawings(
     """Draw sheets as they were laid out when they were made."""
     layouts = layouts_of_sheets(session, [sheet.id for sheet in sheets])
     exercise = exercise_of(session, assignment)
+    said: dict[int | None, str] = {}
+    if any(sheet.attempt > 1 for sheet in sheets):
+        back = sent_back_of_assignment(session, assignment.id)
+        said = {attempt.student_id: sent_back(attempt)[1] for attempt in back}
     return tuple(
         _drawn(
             assignment,
             for_sheet(exercise, sheet.cells),
             sheet,
             layout_from_json(layouts[sheet.id]),
+            said.get(sheet.student_id, "") if sheet.attempt > 1 else "",
         )
         for sheet in sheets
     )
 
 
 def _drawn(
-    assignment: AssignmentRow, exercise: Exercise, sheet: SheetRow, layout: Layout
+    assignment: AssignmentRow, exercise: Exercise, sheet: SheetRow, layout: Layout, said: str
 ) -> Drawing:
     due = f"Due in week {assignment.due_week} of {assignment.unit_weeks}"
     if sheet.attempt > 1:
@@ -186,6 +192,7 @@ def _drawn(
         if paints
         else cautions(assignment.medium),
         shows_parts=assignment.shows_parts,
+        last_time=said,
     )
     return draw_worksheet(layout, exercise.asked, assignment.paper, printed)
 

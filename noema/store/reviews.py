@@ -133,6 +133,13 @@ def decided(session: Session, school_id: int, state: ReviewState) -> tuple[Attem
     return _rows(session, question.order_by(*_IN_ORDER))
 
 
+def sent_back_of_assignment(session: Session, assignment_id: int) -> tuple[AttemptRow, ...]:
+    """Which latest attempts of an assignment were sent back?"""
+    latest = _latest_ids(Assignment.id == assignment_id)
+    back = ReviewRow.state == ReviewState.SENT_BACK.value
+    return _rows(session, _attempts().where(Photograph.id.in_(latest), back))
+
+
 @dataclass(frozen=True, kw_only=True)
 class QueuePlace:
     """Where a sheet lies among those that wait."""

@@ -23,6 +23,7 @@ _LETTER_MM = 1.43  # width of a letter of a label, about: longer labels are cut
 _NAME_LETTERS = 15  # a row's name, a line
 _BESIDE_NAME_MM = (100.0, 114.0)  # down the page, either paper
 _RIM_MM = 3.6
+_SAID_LETTERS = 62  # of a line about the last time, on the right
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -34,6 +35,7 @@ class Printed:
     due: str = ""
     cautions: tuple[str, ...] = ()
     shows_parts: bool = False  # a beginner's help: the volumes beside each cell
+    last_time: str = ""  # what was said of the sheet that is done again
 
 
 def draw_worksheet(layout: Layout, asked: Asked, paper: Paper, words: Printed) -> Drawing:
@@ -57,6 +59,7 @@ def draw_worksheet(layout: Layout, asked: Asked, paper: Paper, words: Printed) -
                 name=one.cell.id,
             )
         )
+    items += _last_time(plan, asked, words)
     items += _labels(plan, asked, shows_parts=words.shows_parts)
     items += _heading(asked, words, layout.sheet, layout.qr_polygon_mm[0][0] - 6.0)
     items += _how_to(asked)
@@ -143,9 +146,11 @@ def _label(one: LabelledCell, *, shows_parts: bool) -> str:
     most = max(3, int((max(xs) - min(xs) + 2.0) / _LETTER_MM))
     text = one.cell.label
     if shows_parts and len(one.cell.parts) > 1:
-        with_parts = f"{text}: {_short_parts(one)}"
-        if len(with_parts) <= most:
-            return with_parts
+        parts = _short_parts(one)
+        # Where there is little room, what is brought into the lighter pile.
+        for said in (f"{text}: {parts}", f"{text}: {parts.rpartition(' + ')[2]}"):
+            if len(said) <= most:
+                return said
     return text if len(text) <= most else text[: most - 1] + "."
 
 
@@ -198,6 +203,20 @@ def _heading(asked: Asked, words: Printed, code: str, right: float) -> Iterator[
     if code:
         yield Words(at_mm=(right, 29.0), text=code, size_mm=5.4, bold=True, anchor=Anchor.END)
         yield Words(at_mm=(right, 34.2), text=asked.title, size_mm=3.2, anchor=Anchor.END, grey=60)
+
+
+def _last_time(plan: Plan, asked: Asked, words: Printed) -> Iterator[Words]:
+    """Say what was said of the sheet before: under its title, or below a wheel at its right."""
+    if not words.last_time:
+        return
+    wheel = asked.arrangement is Arrangement.WHEEL
+    said = gettext("Last time: %(said)s", said=words.last_time)
+    letters, lines = (_COLUMN_LETTERS, 7) if wheel else (_SAID_LETTERS, 3)
+    right = plan.frame.width_mm - SIDE_MM
+    x, y = (right - 44.0, plan.frame.height_mm - 58.0) if wheel else (right, 38.2)
+    anchor = Anchor.START if wheel else Anchor.END
+    for n, line in enumerate(textwrap.wrap(said, letters, max_lines=lines, placeholder=" …")):
+        yield Words(at_mm=(x, y + 3.2 * n), text=line, size_mm=2.6, anchor=anchor, grey=60)
 
 
 def _how_to(asked: Asked) -> Iterator[Words]:

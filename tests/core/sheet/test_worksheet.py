@@ -14,7 +14,7 @@ from noema.core.exercises.asked import Arrangement, Asked, Band
 from noema.core.photo.code import read_code
 from noema.core.photo.marks import find_marks
 from noema.core.photo.straighten import place_page
-from noema.core.sheet.drawing import Words
+from noema.core.sheet.drawing import Anchor, Words
 from noema.core.sheet.drawn_worksheet import Printed, draw_key_sheet, draw_worksheet
 from noema.core.sheet.layout import PatchKind
 from noema.core.sheet.paper import MARGIN_MM, Paper
@@ -124,6 +124,33 @@ def test_a_beginners_sheet_names_the_volumes():
 
     assert "3: 6 white + 1 yellow" in said(Printed(shows_parts=True))
     assert not [text for text in said(Printed()) if "white +" in text]
+
+
+@pytest.mark.parametrize("kind", ["tint-ladder", "colour-wheel", "value-scale"])
+def test_a_sheet_done_again_carries_what_was_said_clear_of_all_else(kind):
+    exercise = asked(kind, choose(), "split-six+black")
+    layout = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=False)
+    said = "Green, tint-in: about half a step too dark. " * 4
+    both = [
+        draw_worksheet(layout, exercise, Paper.A4, Printed(student="Ida", last_time=text))
+        for text in ("", said)
+    ]
+    plain, again = ([i for i in one.items if isinstance(i, Words)] for one in both)
+    added = [words for words in again if words not in plain]
+    assert added[0].text.startswith("Last time: Green")
+    assert 2 <= len(added) <= 3
+    boxes = [np.array(cell.polygon_mm) for cell in layout.cells]
+    for words in added:
+        wide = 1.4 * len(words.text)
+        left = words.at_mm[0] - (wide if words.anchor is Anchor.END else 0.0)
+        for box in boxes:
+            beside = left > box[:, 0].max() or left + wide < box[:, 0].min()
+            assert (
+                beside or words.at_mm[1] < box[:, 1].min() or words.at_mm[1] - 3 > box[:, 1].max()
+            )
+    for other in plain:
+        near = [w for w in added if abs(w.at_mm[1] - other.at_mm[1]) < 2.0]
+        assert not near or other.at_mm[0] < 60.0 or other.at_mm[0] < near[0].at_mm[0] - 5.0
 
 
 def test_a_grey_sheet_has_no_coloured_patch_and_a_key_sheet_no_mark():
