@@ -15,7 +15,7 @@ from noema.core.colour.difference import ciede2000
 from noema.core.exercises.asked import Asked
 from noema.core.exercises.levels import Key
 from noema.core.exercises.painted_keys import as_tubes_are
-from noema.core.judging.class_tubes import ReadSheet, tubes_of_class
+from noema.core.judging.class_tubes import SheetOfClass, tubes_of_class
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import Judgement
 from noema.core.pigments.film import Surface
@@ -55,7 +55,7 @@ def told_of(sheets: Sequence[HandedIn]) -> list[Told]:
 
 
 def _known(sheets: Sequence[HandedIn]) -> KnownTubes:
-    read = [ReadSheet(asked=one.asked, cells=one.reading.cells) for one in sheets]
+    read = [SheetOfClass(asked=one.asked, cells=one.reading.cells) for one in sheets]
     return tubes_of_class(read, _surface(sheets[0])) or UNKNOWN
 
 

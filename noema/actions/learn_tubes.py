@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from noema.core.errors import Refused
 from noema.core.exercises.painted_keys import as_tubes_are
 from noema.core.exercises.part import part_of
-from noema.core.judging.class_tubes import ReadSheet, tubes_of_class
+from noema.core.judging.class_tubes import SheetOfClass, tubes_of_class
 from noema.core.language import gettext
 from noema.core.pigments.known_tubes import UNKNOWN, KnownTubes
 from noema.core.pigments.shelf import PaintSet
@@ -119,7 +119,7 @@ def _learned(session: Session, class_id: int, set_ref: str) -> KnownTubes | None
         paints = set_of_body(kept.paints)
         asked = asked_from_json(kept.asked, paints)
         asked = asked if one.cells is None else part_of(asked, one.cells)
-        sheets.append(ReadSheet(asked=asked, cells=reading_from_json(one.body).cells))
+        sheets.append(SheetOfClass(asked=asked, cells=reading_from_json(one.body).cells))
     return None if paints is None else tubes_of_class(sheets, paints.binder.dry)
 
 

@@ -36,14 +36,14 @@ _FAR = 1.2  # as in shared_drift: how far a cell may miss and still pull nearly 
 
 
 @dataclass(frozen=True, kw_only=True)
-class ReadSheet:
+class SheetOfClass:
     """One sheet of a class: as these paints give it, and as it was read."""
 
     asked: Asked
     cells: tuple[CellReading, ...]
 
 
-def tubes_of_class(sheets: Sequence[ReadSheet], surface: Surface) -> KnownTubes | None:
+def tubes_of_class(sheets: Sequence[SheetOfClass], surface: Surface) -> KnownTubes | None:
     """Learn a class's tubes; None where too few sheets show any."""
     told = [one for sheet in sheets if (one := _told(sheet, surface)) is not None]
     used = Counter(name for one in told for name in one.tubes)
@@ -74,7 +74,7 @@ def tubes_of_class(sheets: Sequence[ReadSheet], surface: Surface) -> KnownTubes 
     )
 
 
-def _told(sheet: ReadSheet, surface: Surface) -> Drifts | None:
+def _told(sheet: SheetOfClass, surface: Surface) -> Drifts | None:
     """Give what one sheet's covered, painted cells stray."""
     pairs = [
         (cell, seen)

@@ -7,7 +7,7 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.names import USUAL_HUES
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.painted_keys import as_tubes_are
-from noema.core.judging.class_tubes import FEWEST_SHEETS, ReadSheet, tubes_of_class
+from noema.core.judging.class_tubes import FEWEST_SHEETS, SheetOfClass, tubes_of_class
 from noema.core.judging.judge import judge
 from noema.core.judging.verdict import Verdict
 from noema.core.pigments.bending import BENDS, bent
@@ -34,7 +34,7 @@ def painted(seed, care=0.15):
 
 
 def learned(count=12):
-    sheets = [ReadSheet(asked=WHEEL, cells=painted(seed).cells) for seed in range(count)]
+    sheets = [SheetOfClass(asked=WHEEL, cells=painted(seed).cells) for seed in range(count)]
     return tubes_of_class(sheets, DRY)
 
 

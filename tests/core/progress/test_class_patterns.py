@@ -47,7 +47,7 @@ def test_a_dull_mix_is_answered_from_the_set():
 
 
 def test_a_lean_is_named_by_the_hue_it_goes_to():
-    too_yellow = {GREEN.id: mixed(lemon_yellow=900.0, phthalo_blue=1.0)}
+    too_yellow = {GREEN.id: mixed(lemon_yellow=3000.0, phthalo_blue=1.0)}
     said = words_of([attempt(WHEEL, too_yellow) for _ in range(4)])
     assert any("Yellow-green leans to yellow with 4 of 4" in words for words in said)
 
