@@ -20,6 +20,7 @@ ROOM_FOR = {
     Mistake.NOT_NEUTRAL: ("intensity-chart", choose(steps=5)),
     Mistake.WRONG_PAIR: ("secondary-pairs", choose()),
     Mistake.THIN: ("colour-wheel", choose(hues=12)),
+    Mistake.SEE_THROUGH: ("colour-wheel", choose(hues=12)),
     Mistake.WET: ("colour-wheel", choose(hues=12)),
     Mistake.EXCHANGED: ("tint-ladder", choose(steps=7)),
     Mistake.SHORT_DARK: ("value-scale", choose(steps=7)),

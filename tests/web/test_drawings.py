@@ -22,13 +22,14 @@ JUDGEMENT = judge(read_as(VALUES), SCALE, Key.NAMED, Level.BEGINNER)
 def test_where_paint_and_expectation_match_the_edge_disappears():
     strip = make_strip(JUDGEMENT, Review())
     for joint in strip.joints[:6]:
-        assert joint.painted_fill == joint.expected_fill
+        both = (bytes.fromhex(fill[1:]) for fill in (joint.painted_fill, joint.expected_fill))
+        assert max(abs(a - b) for a, b in zip(*both, strict=True)) <= 2
     assert strip.joints[6].painted_fill != strip.joints[6].expected_fill
 
 
 def test_drift_stands_on_the_side_it_leans_to_and_its_doubt_round_it():
     strip = make_strip(JUDGEMENT, Review())
-    assert strip.joints[0].drift_x == pytest.approx(42.0)
+    assert strip.joints[0].drift_x == pytest.approx(42.0, abs=0.5)
     too_light = strip.joints[6]
     assert too_light.drift_x > 42.0
     assert too_light.bracket_from < too_light.drift_x < too_light.bracket_to
