@@ -52,7 +52,7 @@ def say_volumes(volumes: Sequence[tuple[str, float]]) -> str:
     A hand measures one part in twelve; of less it takes a touch, whose size is said by halves.
 
     >>> say_volumes([("white", 24.0), ("rose", 12.0), ("black", 1.0)])
-    '2 white + 1 rose + half a touch of black'
+    '2 white + 1 rose + a touch of black'
     """
     if not volumes:
         return ""
