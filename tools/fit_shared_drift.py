@@ -17,6 +17,7 @@ from noema.core.judging.evidence import is_trusted, sigmas_of
 from noema.core.judging.shared_drift import (
     IN_COLOUR,
     IN_LIGHTNESS,
+    ROUGH,
     ErrorSizes,
     coordinates,
     shared_covariance,
@@ -27,7 +28,7 @@ from tools.handed_in import handed_in
 
 FIRST_SEED, SHEETS = 340_000, 200
 FEWEST_CELLS = 4
-SCALED = ("everywhere", "gain", "near", "own", "hand")
+SCALED = ("everywhere", "gain", "near", "own")
 FAR = 3.0  # sigmas beyond which a drift is its painter's, and cut off
 LEAST, MOST = 1e-3, 3.0
 SHRUNK = 3.0  # times L*'s reach is that of a* and b*, shrunk as `chroma_weighted` has them
@@ -36,9 +37,9 @@ REACHES = (8.0, 80.0)
 
 @dataclass(frozen=True, kw_only=True)
 class Drifts:
-    """What the cells of one sheet stray, painted right."""
+    """How far the cells of one sheet were read from what is truly painted."""
 
-    expected: np.ndarray  # (n, 3) Lab
+    expected: np.ndarray  # (n, 3) Lab as painted
     drifts: np.ndarray  # (n, 3) a* and b* shrunk
     lightness: np.ndarray  # (n,) one sigma
     colour: np.ndarray  # (n,)
@@ -49,14 +50,11 @@ def drifts_of(seed: int) -> Drifts | None:
     sheet = handed_in(seed, None)
     if sheet is None:
         return None
-    pairs = [
-        (cell, seen)
-        for cell, seen in zip(sheet.asked.cells, sheet.reading.cells, strict=True)
-        if is_trusted(seen)
-    ]
+    truth = sheet.painted.hand.meant
+    pairs = [(truth[seen.id], seen) for seen in sheet.reading.cells if is_trusted(seen)]
     if len(pairs) < FEWEST_CELLS:
         return None
-    expected = np.array([cell.lab for cell, _ in pairs])
+    expected = np.array([lab for lab, _ in pairs])
     scale = np.ones_like(expected)
     scale[:, 1:] = chroma_weight(expected)[:, None]
     lightness, colour = sigmas_of([seen for _, seen in pairs])
@@ -77,7 +75,7 @@ def unlikeliness(sizes: ErrorSizes, axes: tuple[int, ...], sheets: list[Drifts])
     for sheet in sheets:
         for axis in axes:
             _, sigma = coordinates(sheet.lightness, sheet.colour)[axis]
-            alone = sizes.own + (sizes.hand / sigma) ** 2
+            alone = sizes.own + (ROUGH / sigma) ** 2
             covariance = shared_covariance(sheet.expected, axis, sizes) + np.diag(alone)
             cut = np.clip(sheet.drifts[:, axis] / sigma, -FAR, FAR)
             total += negative_log_likelihood(cut, covariance)

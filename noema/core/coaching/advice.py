@@ -79,9 +79,11 @@ def _chosen(judgement: Judgement, moves: Mapping[str, Move]) -> Advice:
     if finding is not None:
         return _about(finding, judgement, moves)
     away = _away(judgement)
-    plain = tuple(cell for cell in away if cell.beyond_hand > _speaks_from(judgement))
-    if plain:
-        worst = max(plain, key=past_tolerance)
+    plain = [cell for cell in away if cell.beyond_hand > _speaks_from(judgement)]
+    # Where most of a sheet strays it isn't well painted, however little each cell does.
+    mostly = 2 * len(away) > sum(cell.measured for cell in judgement.cells)
+    if plain or (away and mostly):
+        worst = max(plain or away, key=past_tolerance)
         return Advice(
             about=STRAYS,
             greets=True,
@@ -136,18 +138,13 @@ def _phrase_of(finding: Finding, judgement: Judgement) -> str:
     another = kind is FindingKind.WRONG_TUBE and finding.manner is Manner.ANOTHER
     # A start is praised only where most of what is painted may stand.
     begun = kind is FindingKind.EMPTY and len(_away(judgement)) >= judgement.count(Verdict.HOLDS)
-    through = finding.manner is Manner.SEE_THROUGH
-    ending = (
-        "-through"
-        if through
-        else "-dark"
-        if dark
-        else "-another"
-        if another
-        else "-begun"
-        if begun
-        else ""
-    )
+    endings = {
+        "-through": finding.manner is Manner.SEE_THROUGH,
+        "-dark": dark,
+        "-another": another,
+        "-begun": begun,
+    }
+    ending = next((name for name, holds in endings.items() if holds), "")
     return f"{kind.value}{ending}"
 
 

@@ -68,12 +68,13 @@ def next_moves(judgement: Judgement, printed: Asked, paints: PaintSet | None) ->
     # In each other's place, thin or wet, a cell's colour says nothing of what is in its pile.
     silent = found(FindingKind.SWAPPED, FindingKind.THIN, FindingKind.WET)
     anew = found(FindingKind.WRONG_TUBE)  # no addition makes another tube of it
+    moving = _to_move(judgement) - silent
     judged = {cell.id: cell for cell in judgement.cells}
     return tuple(
         move
         for band in printed.bands
         for cell in band.cells
-        if cell.id in _to_move(judgement) - silent
+        if cell.id in moving
         and (move := _move(judged[cell.id], cell, band, printed.kind, paints, anew=anew))
     )
 

@@ -64,8 +64,7 @@ def _shifts(mixes: tuple[tuple[tuple[Part, ...], Lab], ...], surface: Surface) -
     slopes = _slopes(filled, surface)
     for n, (parts, (by_amount, by_bend)) in enumerate(zip(filled, slopes, strict=True)):
         even = by_amount * weight[n][:, None]
-        free = len(parts) > 1 or bool(washed[n])
-        if free and not washed[n]:
+        if len(parts) > 1 and not washed[n]:
             # Least squares with a little reluctance: how the amounts follow what a tube does.
             follow = np.linalg.solve(even.T @ even + _LET_BE**2 * np.eye(len(parts)), even.T)
             left = np.eye(3) - even @ follow

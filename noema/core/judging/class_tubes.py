@@ -14,14 +14,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.exercises.asked import Asked
-from noema.core.exercises.tube_shifts import tube_shifts
-from noema.core.judging.evidence import is_trusted, sigmas_of
-from noema.core.judging.shared_drift import Drifts, drifts_of
+from noema.core.judging.evidence import drifts_of_cells, is_trusted
+from noema.core.judging.shared_drift import Drifts
 from noema.core.photo.reading import CellFlag, CellReading
 from noema.core.pigments.bending import BENDS, independently
 from noema.core.pigments.film import Surface
 from noema.core.pigments.known_tubes import KnownTubes
-from noema.core.statistics.gaussian import leave_out_blocks
+from noema.core.statistics.gaussian import leave_out_blocks, with_blocks
 
 Floats = NDArray[np.float64]
 
@@ -83,13 +82,8 @@ def _told(sheet: SheetOfClass, surface: Surface) -> Drifts | None:
     ]
     if not pairs:
         return None
-    cells = tuple(cell for cell, _ in pairs)
-    return drifts_of(
-        [cell.lab for cell in cells],
-        [seen.lab for _, seen in pairs],
-        *sigmas_of([seen for _, seen in pairs]),
-        tube_shifts(cells, surface),
-    )
+    cells = [cell for cell, _ in pairs]
+    return drifts_of_cells(cells, cells, [seen for _, seen in pairs], surface)
 
 
 def _weighed(told: Drifts, bends: Floats) -> tuple[Floats, Floats]:
@@ -98,10 +92,7 @@ def _weighed(told: Drifts, bends: Floats) -> tuple[Floats, Floats]:
     alone = told.own + told.hand
     miss, _ = leave_out_blocks(told.by_reader, alone, rest)
     noise = alone + (miss / _FAR)[:, :, None] ** 2 * np.eye(3)
-    covariance = told.by_reader.copy()
-    count = len(rest)
-    covariance.reshape(count, 3, count, 3)[np.arange(count), :, np.arange(count), :] += noise
-    weighed = told.moves.T @ np.linalg.inv(covariance)
+    weighed = told.moves.T @ np.linalg.inv(with_blocks(told.by_reader, noise))
     return weighed @ told.moves, weighed @ told.drifts.reshape(-1)
 
 

@@ -14,7 +14,7 @@ from noema.core.exercises.asked import Asked, AskedCell, Band, Even
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.exercises.tube_shifts import tube_shifts
 from noema.core.judging.drift import HUE_SHOWS_FROM, cast_of
-from noema.core.judging.shared_drift import drifts_of, shared_drift
+from noema.core.judging.shared_drift import Drifts, drifts_of, shared_drift
 from noema.core.photo.reading import CellFlag, CellReading
 from noema.core.pigments.film import Surface
 from noema.core.pigments.known_tubes import KnownTubes
@@ -180,11 +180,11 @@ def strays_of(
         return {}
     expected = np.array([cell.lab for cell, _, _ in trusted])
     painted = np.array([seen.lab for _, _, seen in trusted])
-    drifts = drifts_of(
-        expected,
-        painted,
-        *sigmas_of([seen for _, _, seen in trusted]),
-        tube_shifts(tuple(cell for _, cell, _ in trusted), surface),
+    drifts = drifts_of_cells(
+        [cell for cell, _, _ in trusted],
+        [cell for _, cell, _ in trusted],
+        [seen for _, _, seen in trusted],
+        surface,
     )
     shared = shared_drift(drifts, known.spread(drifts.tubes))
     own = painted - shared.lab
@@ -202,6 +202,24 @@ def strays_of(
         )
         for n, (cell, as_printed, seen) in enumerate(trusted)
     }
+
+
+def drifts_of_cells(
+    held: Sequence[AskedCell],
+    printed: Sequence[AskedCell],
+    read: Sequence[CellReading],
+    surface: Surface,
+) -> Drifts:
+    """Give how cells drift from what they are held against, and what may move them.
+
+    `printed` are the same cells as their paints give them.
+    """
+    return drifts_of(
+        [cell.lab for cell in held],
+        [seen.lab for seen in read],
+        *sigmas_of(read),
+        tube_shifts(tuple(printed), surface),
+    )
 
 
 def is_trusted(seen: CellReading) -> bool:

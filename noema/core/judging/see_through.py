@@ -11,10 +11,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.colour.spectra import reflectance_to_lab
-from noema.core.exercises.tube_shifts import tube_shifts, with_tubes
-from noema.core.judging.evidence import Evidence, sigmas_of
+from noema.core.exercises.tube_shifts import with_tubes
+from noema.core.judging.evidence import Evidence, drifts_of_cells
 from noema.core.judging.judgement import Finding, FindingKind, Manner
-from noema.core.judging.shared_drift import covariance_of, drifts_of
+from noema.core.judging.shared_drift import covariance_of
 from noema.core.pigments.film import Surface, film_reflectance
 from noema.core.pigments.mix import Part
 from noema.core.pigments.tube import BANDS
@@ -37,11 +37,8 @@ def find_see_through(evidence: Evidence, passed_over: frozenset[str]) -> Finding
     if len(strays) < _FEWEST:
         return None
     cells = tuple(stray.printed for stray in strays)
-    drifts = drifts_of(
-        [stray.cell.lab for stray in strays],
-        [stray.seen.lab for stray in strays],
-        *sigmas_of([stray.seen for stray in strays]),
-        tube_shifts(cells, evidence.surface),
+    drifts = drifts_of_cells(
+        [stray.cell for stray in strays], cells, [s.seen for s in strays], evidence.surface
     )
     covariance = covariance_of(drifts, evidence.known.spread(drifts.tubes))
     mixes = with_tubes(cells, evidence.surface)

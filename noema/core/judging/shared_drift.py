@@ -17,13 +17,13 @@ from numpy.typing import ArrayLike, NDArray
 
 from noema.core.colour.chroma_weighted import chroma_weight, chroma_weighted
 from noema.core.exercises.tube_shifts import TubeShifts
-from noema.core.statistics.gaussian import leave_out_blocks, squared_exponential
+from noema.core.statistics.gaussian import leave_out_blocks, squared_exponential, with_blocks
 
 Floats = NDArray[np.float64]
 
 _FAR = 1.2  # of the reader's sigmas: how far off a cell may be and still pull nearly in full
 _TURNS = 4
-_ROUGH = 0.3  # Lab units: one sigma of what the reader errs in each cell whatever its doubt
+ROUGH = 0.3  # Lab units: one sigma of what the reader errs in each cell whatever its doubt
 _LEAST = 0.05  # Lab units: no cell is surer
 
 
@@ -31,7 +31,8 @@ _LEAST = 0.05  # Lab units: no cell is surer
 class ErrorSizes:
     """How a reader errs in one coordinate: variances in squares of its own sigma.
 
-    Fitted by tools/fit_shared_drift.py.
+    Shapes are as tools/fit_shared_drift.py found them on usual kinds; their sum was widened towards
+    the whole sigma, for kinds never met.
     """
 
     everywhere: float
@@ -41,11 +42,6 @@ class ErrorSizes:
     own: float  # of each cell alone
     middle: float
     span: float = 25.0
-
-    @property
-    def all(self) -> float:
-        """The whole variance, at the span."""
-        return self.everywhere + self.gain + self.near + self.own
 
 
 IN_LIGHTNESS = ErrorSizes(
@@ -108,7 +104,7 @@ def drifts_of(
     for axis, (errors, sigma) in enumerate(coordinates(sigma_lightness, sigma_colour)):
         process = shared_covariance(expected, axis, errors) * np.outer(sigma, sigma)
         by_reader[axis::3, axis::3] += process
-        own[:, axis, axis] = errors.own * sigma**2 + _ROUGH**2
+        own[:, axis, axis] = errors.own * sigma**2 + ROUGH**2
     return Drifts(
         drifts=(painted - expected) / scale,
         scale=scale,
@@ -123,9 +119,7 @@ def drifts_of(
 def covariance_of(drifts: Drifts, spread: Floats) -> Floats:
     """Give the covariance (3 n, 3 n) of all that may move a sheet's cells, mistakes aside."""
     together = np.asarray(drifts.by_reader + drifts.moves @ spread @ drifts.moves.T)
-    count, each = len(drifts.drifts), np.arange(len(drifts.drifts))
-    together.reshape(count, 3, count, 3)[each, :, each, :] += drifts.own + drifts.hand
-    return together
+    return with_blocks(together, drifts.own + drifts.hand)
 
 
 def shared_drift(drifts: Drifts, spread: Floats) -> SharedDrift:
@@ -146,14 +140,11 @@ def along_a_row(expected_lab: ArrayLike, drifts: Drifts, spread: Floats) -> Floa
     In squares of CIEDE2000, nearly: what the reader errs, and what tubes and a careful hand do.
     """
     expected = np.asarray(expected_lab, float)
-    together = drifts.by_reader + drifts.moves @ spread @ drifts.moves.T
     way = np.gradient(chroma_weighted(expected), axis=0)
     way = way / np.maximum(np.linalg.norm(way, axis=1, keepdims=True), 1e-9)
     count = len(expected)
-    blocks = together.reshape(count, 3, count, 3)
-    covariance = np.einsum("ni,nimj,mj->nm", way, blocks, way)
-    alone = np.einsum("ni,nij,nj->n", way, drifts.own + drifts.hand, way)
-    return np.asarray(covariance + np.diag(alone))
+    blocks = covariance_of(drifts, spread).reshape(count, 3, count, 3)
+    return np.asarray(np.einsum("ni,nimj,mj->nm", way, blocks, way))
 
 
 def coordinates(lightness: ArrayLike, colour: ArrayLike) -> tuple[tuple[ErrorSizes, Floats], ...]:

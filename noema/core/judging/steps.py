@@ -15,10 +15,9 @@ from numpy.typing import NDArray
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.names import hue_step
 from noema.core.exercises.asked import Band, Even
-from noema.core.exercises.tube_shifts import tube_shifts
-from noema.core.judging.evidence import PER_VALUE, Evidence, Stray, sigmas_of
+from noema.core.judging.evidence import PER_VALUE, Evidence, Stray, drifts_of_cells
 from noema.core.judging.judgement import Finding, FindingKind
-from noema.core.judging.shared_drift import along_a_row, drifts_of
+from noema.core.judging.shared_drift import along_a_row
 from noema.core.sheet.layout import Triple
 
 Floats = NDArray[np.float64]
@@ -147,14 +146,13 @@ def _row(evidence: Evidence, band: Band) -> Row | None:
     if len(strays) < 2:
         return None
     where = {cell.id: n for n, cell in enumerate(band.cells)}
-    expected = [s.cell.lab for s in strays]
-    drifts = drifts_of(
-        expected,
-        [s.seen.lab for s in strays],
-        *sigmas_of([s.seen for s in strays]),
-        tube_shifts(tuple(s.printed for s in strays), evidence.surface),
+    held = [s.cell for s in strays]
+    drifts = drifts_of_cells(
+        held, [s.printed for s in strays], [s.seen for s in strays], evidence.surface
     )
-    covariance = along_a_row(expected, drifts, evidence.known.spread(drifts.tubes))
+    covariance = along_a_row(
+        [cell.lab for cell in held], drifts, evidence.known.spread(drifts.tubes)
+    )
     at = [where[stray.cell.id] for stray in strays]
     if band.even is Even.VALUE:
         values = np.array([cell.hvc.value for cell in band.cells])

@@ -62,6 +62,14 @@ def leave_one_out(shared: Floats, noise: Floats, values: Floats) -> LeftOut:
     return LeftOut(precision=precision, weights=weights, miss=miss, variance=1.0 / own)
 
 
+def with_blocks(shared: Floats, blocks: Floats) -> Floats:
+    """Give a covariance (n d, n d) of rows with blocks (n, d, d) of each row's own added."""
+    count, size = blocks.shape[:2]
+    whole, rows = shared.copy(), np.arange(count)
+    whole.reshape(count, size, count, size)[rows, :, rows, :] += blocks
+    return whole
+
+
 def leave_out_blocks(shared: Floats, noise: Floats, values: Floats) -> tuple[Floats, Floats]:
     """Give what each row of values (n, d) misses of what all others make of it; its covariance too.
 
@@ -69,11 +77,8 @@ def leave_out_blocks(shared: Floats, noise: Floats, values: Floats) -> tuple[Flo
     (n, d) and (n, d, d). Equations 5.12, of blocks.
     """
     count, size = values.shape
-    covariance = shared.copy()
-    blocks = covariance.reshape(count, size, count, size)
     rows = np.arange(count)
-    blocks[rows, :, rows, :] += noise
-    precision = np.linalg.inv(covariance)
+    precision = np.linalg.inv(with_blocks(shared, noise))
     own = np.linalg.inv(precision.reshape(count, size, count, size)[rows, :, rows, :])
     weights = (precision @ values.reshape(-1)).reshape(count, size, 1)
     return np.asarray((own @ weights)[..., 0]), np.asarray(own)
