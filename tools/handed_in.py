@@ -89,11 +89,6 @@ class HandedIn:
     maker: dict[str, Tube] | None  # whose tubes the student has
     reading: Reading
 
-    @property
-    def wrong(self) -> tuple[str, ...]:
-        """The cells the mistake lies in."""
-        return self.painted.wrong
-
 
 def handed_in(seed: int, mistake: Mistake | None, preset: str = "class") -> HandedIn | None:
     """Paint, photograph and read one sheet; None where no sheet is found in the photograph."""
