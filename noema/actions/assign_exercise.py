@@ -54,6 +54,7 @@ def assign_exercise(
         paper=chosen.paper.value,
         grey_only=chosen.grey_only,
         shows_parts=chosen.shows_parts,
+        own_tubes=chosen.own_tubes,
         due_week=due_week,
         assigned_by=teacher_id,
         printer_id=usual_printer(session, school_id)

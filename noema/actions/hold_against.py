@@ -55,6 +55,7 @@ def hold_against(
         paints=before.paints,
         asked=before.asked,
         tubes=before.tubes,
+        question=before.question,
         key_photograph_id=before.key_photograph_id,
         key_labs=before.key_labs,
         made_by=teacher_id,
@@ -90,10 +91,11 @@ def _with_paints(
         medium=assignment.medium,
         key=wanted.key,
         paper=assignment.paper,
+        own_tubes=bool(before.tubes),
         table=hue_words(session, school_id).table,
     )
     asked = work_out(chosen)
-    if [(c.id, c.label) for c in asked.cells] != [(c.id, c.label) for c in before.cells]:
+    if [(c.id, c.label) for c in asked.on_paper] != [(c.id, c.label) for c in before.on_paper]:
         raise Refused(
             gettext(
                 "With these paints the exercise has other cells than its printed "
@@ -108,4 +110,5 @@ def _with_paints(
         paints=set_to_body(paints),
         asked=asked_to_json(asked),
         tubes=None,
+        question=None,
     )

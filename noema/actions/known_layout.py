@@ -78,6 +78,6 @@ def _measured_tubes(exercise: Exercise) -> dict[str, Triple]:
     """Give the colours of cells that are a measured tube and nothing else."""
     return {
         cell.id: cell.lab
-        for cell in exercise.asked.cells
+        for cell in exercise.asked.on_paper
         if len(cell.parts) == 1 and cell.parts[0].tube.name.startswith(_OWN)
     }

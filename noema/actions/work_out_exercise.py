@@ -10,9 +10,11 @@ from noema.core.colour.names import USUAL_HUES, HueTable
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Asked, Ground, Lab
 from noema.core.exercises.catalogue import kind_of, usual_tolerance
+from noema.core.exercises.class_question import ClassQuestion
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.options import Options
+from noema.core.exercises.own_tubes import with_own_tubes
 from noema.core.exercises.painted_keys import as_painted
 from noema.core.exercises.part import part_of
 from noema.core.exercises.tolerance import Tolerance
@@ -22,6 +24,7 @@ from noema.core.pigments.shelf import PaintSet
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import plan_of
 from noema.formats.asked_json import asked_from_json
+from noema.formats.class_question_json import question_from_json
 from noema.formats.known_tubes_json import known_tubes_from_json
 from noema.formats.options_json import options_from_json
 from noema.formats.set_json import set_of_body
@@ -44,6 +47,7 @@ class Chosen:
     paper: Paper = Paper.A4
     grey_only: bool = False  # for a black-and-white printer
     shows_parts: bool = False  # a beginner's help: the volumes beside each cell
+    own_tubes: bool = False  # a row of tubes as they come beside it
     table: HueTable = USUAL_HUES
 
     @property
@@ -77,6 +81,7 @@ class Exercise:
     key_photograph_id: int | None  # of the teacher's sheet
     paints: PaintSet | None  # as the class has them, where that was learned
     known: KnownTubes = UNKNOWN  # what was learned of them
+    question: ClassQuestion | None = None  # what the whole class painted alike
 
 
 def work_out(chosen: Chosen) -> Asked:
@@ -87,6 +92,7 @@ def work_out(chosen: Chosen) -> Asked:
     else:
         ground = Ground(paints=paints, table=chosen.table, key=chosen.key)
         asked = kind.asked(chosen.options, ground)
+        asked = with_own_tubes(asked, ground) if chosen.own_tubes else asked
     plan_of(asked, chosen.paper)
     if chosen.key is Key.OWN_ENDS and not any(cell.is_end for cell in asked.cells):
         raise BadExercise(
@@ -110,15 +116,22 @@ def exercise_of(session: Session, assignment: AssignmentRow) -> Exercise:
         asked = kind.asked_plainly(options, assignment.medium)
     else:
         asked = asked_from_json(kept.asked, paints)
-    labs = _key_labs(kept)
+    labs = _key_labs(kept) if assignment.key is Key.TEACHER else {}
     waits = assignment.key is Key.TEACHER and not labs
+    expected = as_painted(asked, labs) if labs else asked
+    question = question_from_json(kept.question)
+    if assignment.key is not Key.PAINTS:
+        question = None  # of another key nothing is asked
+    if question is not None:
+        asked, expected = question.marked(asked), question.expected(asked)
     return Exercise(
         asked=asked,
-        expected=as_painted(asked, labs) if labs else asked,
+        expected=expected,
         key=(Key.NAMED if paints is None else Key.PAINTS) if waits else assignment.key,
         key_photograph_id=kept.key_photograph_id,
         paints=paints,
         known=known,
+        question=question,
     )
 
 

@@ -251,7 +251,7 @@ def _painted(
 ) -> Painted:
     """Paint an exercise of a set's tubes as its student mixes it, now and then with a mistake."""
     if exercise.paints is None:
-        recipes = {cell.id: recipe_of(cell) for cell in exercise.asked.cells}
+        recipes = {cell.id: recipe_of(cell) for cell in exercise.asked.on_paper}
         return Painted(hand=replace(hand, recipes=recipes), mishap=Mishap(), wrong=())
     sitting = Sitting(
         asked=exercise.asked,

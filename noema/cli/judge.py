@@ -113,7 +113,7 @@ def _with_cells(question: Question, cells: int) -> Question:
 def _teachers_labs(reading: Reading, asked: Asked) -> dict[str, Lab]:
     """Take a teacher's colours; refuses a sheet of another exercise."""
     labs = {cell.id: cell.lab for cell in reading.cells}
-    if set(labs) != {cell.id for cell in asked.cells}:
+    if set(labs) != {cell.id for cell in asked.on_paper}:
         raise BadExercise(
             f"The teacher's sheet has {len(labs)} cells, which are not those of “{asked.title}”: "
             "give a reading of the same exercise."

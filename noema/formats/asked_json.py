@@ -43,6 +43,7 @@ def asked_to_json(asked: Asked) -> Json:
         ],
         "concerns": to_plain(asked.concerns, {}),
         "how_to": list(asked.how_to),
+        "tubes": [_cell_to_json(cell) for cell in asked.tubes],
     }
 
 
@@ -63,6 +64,7 @@ def asked_from_json(values: Json, paints: PaintSet | None) -> Asked:
         bands=tuple(_band(row, cells) for row in cast(list[Json], values["rows"])),
         concerns=from_plain(tuple[Concern, ...], values["concerns"], _EXERCISE),
         how_to=tuple(cast(list[str], values["how_to"])),
+        tubes=tuple(_cell(body, tubes) for body in cast(list[Json], values.get("tubes", []))),
     )
 
 

@@ -10,12 +10,13 @@ from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
 from noema.jobs.judge_assignment import judge_behind
 from noema.jobs.learn_printer import learn_one
-from noema.jobs.learn_tubes import learn_tubes_of
+from noema.jobs.learn_tubes import follow_tubes_of, learn_tubes_of
 from noema.jobs.read_photograph import read_one
 from noema.jobs.reread_photograph import reread_one
 from noema.jobs.sweep import sweep_all
 from noema.store.engine import Sessions
 from noema.store.queue import (
+    FOLLOW_TUBES,
     JUDGE_ASSIGNMENT,
     LEARN_PRINTER,
     LEARN_TUBES,
@@ -65,6 +66,14 @@ def make_worker(
     )
     def learn_tubes(class_id: int, set_ref: str) -> None:
         learn_tubes_of(sessions, class_id, set_ref)
+
+    @app.task(
+        name=FOLLOW_TUBES,
+        pass_context=False,
+        retry=RetryStrategy(max_attempts=_TRIES, wait=1),
+    )
+    def follow_tubes(class_id: int, set_ref: str, teacher_id: int) -> None:
+        follow_tubes_of(sessions, class_id, set_ref, teacher_id)
 
     @app.task(
         name=JUDGE_ASSIGNMENT,

@@ -62,7 +62,7 @@ class Sitting:
             return mixes
         found = {}
         washes = {
-            cell.id for cell in self.asked.cells if cell.parts and is_wash(cell, self.surface)
+            cell.id for cell in self.asked.on_paper if cell.parts and is_wash(cell, self.surface)
         }
         for cell, mix in mixes.items():
             if cell in washes:

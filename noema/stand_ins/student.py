@@ -52,7 +52,7 @@ class Painted:
 
 def paint_sheet(sitting: Sitting, mistake: Mistake | None) -> Painted:
     """Decide what is painted; refuses a mistake that this exercise leaves no room for."""
-    mixes = {cell.id: sitting.right(cell) for cell in sitting.asked.cells}
+    mixes = {cell.id: sitting.right(cell) for cell in sitting.asked.on_paper}
     hand = Hand(missed=0.005, streaks=0.03)
     if mistake is None:
         return Painted(hand=_laid(sitting, hand, mixes), mishap=Mishap(), wrong=())

@@ -38,6 +38,7 @@ class AssignmentRow:
     paper: Paper
     grey_only: bool  # for a black-and-white printer
     shows_parts: bool  # the volumes are printed beside the cells
+    own_tubes: bool  # a row of tubes as they come is printed beside them
     due_week: int
     unit_weeks: int
     audience: Audience  # whom its class's sentences are for
@@ -58,6 +59,7 @@ class NewAssignment:
     paper: str
     grey_only: bool
     shows_parts: bool
+    own_tubes: bool
     due_week: int
     assigned_by: int
     printer_id: int | None = None  # that lays its sheets
@@ -170,6 +172,7 @@ _LISTED = tuple(
         "paper",
         "grey_only",
         "shows_parts",
+        "own_tubes",
         "due_week",
     )
 )

@@ -11,6 +11,7 @@ REREAD_PHOTOGRAPH = "reread_photograph"
 JUDGE_ASSIGNMENT = "judge_assignment"
 LEARN_PRINTER = "learn_printer"
 LEARN_TUBES = "learn_tubes"
+FOLLOW_TUBES = "follow_tubes"
 """The jobs' names; `noema.jobs` does them."""
 
 _LATER, _AFTER_READING = -10, -5
@@ -44,6 +45,12 @@ def queue_learning_tubes(session: Session, class_id: int, set_ref: str) -> None:
     connection = driver_connection(session)
     job = _QUEUE.configure_task(LEARN_TUBES, connection=connection, priority=_AFTER_READING)
     job.defer(class_id=class_id, set_ref=set_ref)
+
+
+def queue_following_tubes(session: Session, class_id: int, set_ref: str, teacher_id: int) -> None:
+    """Ask for the keys of a class's set to follow its tubes, or not, as a teacher chose."""
+    job = _QUEUE.configure_task(FOLLOW_TUBES, connection=driver_connection(session))
+    job.defer(class_id=class_id, set_ref=set_ref, teacher_id=teacher_id)
 
 
 def queue_judging(session: Session, assignment_id: int) -> None:

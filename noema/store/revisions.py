@@ -48,6 +48,7 @@ class NewRevision:
     paints: Json | None  # format noema-set/1
     asked: Json | None  # None: a plain value scale, worked out from its steps and medium
     tubes: Json | None = None  # what was learned of them, where paints and asked follow it
+    question: Json | None = None  # what the whole class painted alike, and what was answered
     key_photograph_id: int | None = None  # of the teacher's sheet, once approved
     key_labs: Json | None = None  # its Lab by cell
     made_by: int | None = None
@@ -111,6 +112,7 @@ def _revision(row: Row[*tuple[Any, ...]]) -> RevisionRow:
         paints=row.paints,
         asked=row.asked,
         tubes=row.tubes,
+        question=row.question,
         key_photograph_id=row.key_photograph_id,
         key_labs=row.key_labs,
         made_by=row.made_by,

@@ -127,6 +127,7 @@ class Assignment(Base):
     revision: Mapped[int] = mapped_column(server_default=text("1"))  # of its key, held now
     grey_only: Mapped[bool] = mapped_column(server_default=text("false"))
     shows_parts: Mapped[bool] = mapped_column(server_default=text("false"))
+    own_tubes: Mapped[bool] = mapped_column(server_default=text("false"))
     printer_id: Mapped[int | None] = mapped_column(ForeignKey("printer.id"))  # that lays its sheets
     medium: Mapped[str] = mapped_column(String(20))
     paper: Mapped[str] = mapped_column(String(20))
@@ -161,6 +162,8 @@ class KeyRevision(Base):
     asked: Mapped[Json | None]  # what is expected of every cell, as it was worked out then
     # As the class's sheets showed them, where the key follows them.
     tubes: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))
+    # What the whole class painted alike, and what its teacher says of it.
+    question: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))
     difficulty: Mapped[Json | None]  # what hands of known care miss by, by skill and cell
     made_by: Mapped[int | None] = mapped_column(ForeignKey("teacher.id"))  # none: not known
     made_at: Mapped[datetime] = made_now()

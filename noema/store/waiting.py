@@ -5,12 +5,15 @@ from dataclasses import dataclass
 from sqlalchemy import ScalarSelect, Select, func, select
 from sqlalchemy.orm import Session
 
+from noema.core.exercises.levels import Key
 from noema.core.judging.review import ReviewState
 from noema.core.progress.states import PhotoState
 from noema.store.reviews import waiting_count
+from noema.store.revisions import HELD_NOW
 from noema.store.tables import (
     Assignment,
     Enrolment,
+    KeyRevision,
     Photograph,
     ReviewRow,
     SchoolClass,
@@ -27,6 +30,7 @@ class Waiting:
     in_tray: int  # photographs nobody could match or read
     to_review: int  # attempts without a decision
     to_return: int  # sheets sent back for which no new sheet was printed
+    questions: int  # about whole classes, not answered
 
 
 def waiting_for_teacher(session: Session, school_id: int) -> Waiting:
@@ -37,6 +41,7 @@ def waiting_for_teacher(session: Session, school_id: int) -> Waiting:
         "in_tray": _photos(school_id, PhotoState.UNMATCHED, PhotoState.UNREADABLE),
         "to_review": waiting_count(school_id),
         "to_return": _sent_back(school_id).with_only_columns(func.count()),
+        "questions": _questions(school_id).with_only_columns(func.count(Assignment.id)),
     }
     row = session.execute(select(*(q.scalar_subquery().label(n) for n, q in counts.items()))).one()
     return Waiting(**row._asdict())
@@ -45,6 +50,25 @@ def waiting_for_teacher(session: Session, school_id: int) -> Waiting:
 def sent_back_without_sheet(session: Session, school_id: int) -> tuple[int, ...]:
     """Which photographs were sent back whose student has no newer sheet yet?"""
     return tuple(session.scalars(_sent_back(school_id)))
+
+
+def first_question(session: Session, school_id: int) -> int | None:
+    """Which assignment has the oldest question about a whole class that isn't answered?"""
+    return session.scalar(_questions(school_id).order_by(Assignment.id).limit(1))
+
+
+def _questions(school_id: int) -> Select[int]:
+    return (
+        select(Assignment.id)
+        .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .join(KeyRevision, HELD_NOW)
+        .where(
+            SchoolClass.school_id == school_id,
+            KeyRevision.key == Key.PAINTS.value,
+            KeyRevision.question.is_not(None),
+            KeyRevision.question["answer"].astext.is_(None),
+        )
+    )
 
 
 def _sent_back(school_id: int) -> Select[int]:

@@ -162,6 +162,7 @@ BELONGS_TO_A_SCHOOL = {
     "reviewing.give",
     "patterns.of_exercise",
     "patterns.hand_out",
+    "patterns.answer",
     "rubrics.drop",
     "returning.slip",
     "returning.slips",
@@ -179,6 +180,7 @@ ALSO = {
     "returning.again": (422,), "handing_in.begin_batch": (201,), "paints.keep": (422,),
     "paints.change_now": (422,), "swatching.swatch_tube": (422,), "swatching.remove": (422,),
     "naming.name_now": (422,), "keys.approve": (422,), "keys.tubes": (422,), "printers.add": (422,),
+    "patterns.answer": (422,),
     "aiming.look": (422,), "aiming.seen": (404,),
     "placing.place": (422,), "measuring.measure": (422,),
     "reviewing.take_all_back": (422,), "reviewing.give": (422,), "rubrics.write": (422,),
@@ -196,6 +198,7 @@ FORMS = {
     "reviewing.give": {"sheet": "{sheet_id}"},
     "reviewing.take_all_back": {"photograph": "{photograph_id}"},
     "classes.speak": {"audience": "adult"},
+    "patterns.answer": {"answer": "taught"},
     "keys.hold": {"key": "own-ends", "level": "advanced"},
 }
 SPARE = {"paints.remove": "spare_set_ref"}  # what may be taken away while others are looked at

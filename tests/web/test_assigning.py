@@ -1,6 +1,7 @@
 """Assigning exercises of every kind, their keys, and what comes of the sheets."""
 
 import re
+from dataclasses import replace
 
 import pypdfium2
 import pytest
@@ -188,6 +189,10 @@ def test_the_teachers_sheet_becomes_the_key_and_work_is_judged_anew(app, chart):
             .all()
         )
     assert kept == [None, photo.id]
+    assert "As the teacher painted it" in client.get(key).text
+    held = f"/assignments/{chart.assignment_id}/held"
+    client.post(held, data={"key": "paints", "level": "beginner"})
+    assert "As the teacher painted it" not in client.get(key).text
 
 
 def test_a_sheet_of_tube_swatches_gives_the_colours_of_an_own_tube(app, sessions, files):
@@ -232,3 +237,44 @@ def test_a_key_page_says_what_holds_until_the_teachers_sheet_does(
     assert f"until you make one the key, {meanwhile}" in client.get(f"{url}/key").text
     client.post(f"{url}/held", data={"key": "named", "level": "beginner"})
     assert "until you make one the key" not in client.get(f"{url}/key").text
+
+
+def test_tubes_as_they_come_are_printed_read_and_counted_for_nobody(app, school, sessions):
+    client = school.teacher(app)
+    form = {"kind": "intensity-chart", "set": "split-six", "pairs": "red-green", "steps": "5"}
+    ticked = {**form, "print": "own-tubes"}
+    key = re.compile(r'href="([^"]*key\.pdf[^"]*)"')
+    words = []
+    for one in (form, ticked):
+        shown = client.get(assign_url(school), query_string=one).text
+        pdf = client.get(key.search(shown).group(1).replace("&amp;", "&")).data
+        words.append(pypdfium2.PdfDocument(pdf)[0].get_textpage().get_text_range())
+    assert ["Tubes as they" in one for one in words] == [False, True]
+    assert client.post(assign_url(school), data=ticked).status_code == 302
+    with sessions() as session:
+        newest = "SELECT max(id) FROM assignment WHERE class_id = :c"
+        given = session.scalar(text(newest), {"c": school.class_id})
+    school = replace(school, assignment_id=given)
+    client.post(f"/assignments/{school.assignment_id}/sheets")
+    again = client.get(f"{assign_url(school)}?from={school.assignment_id}").text
+    assert re.search(r'value="own-tubes"[^>]* checked', again)
+    layout, _ = school.printed(school.sheets()[0])
+    straight = {cell.id for cell in layout.cells if cell.id.startswith("straight-")}
+    assert straight
+    photo = school.reviewable(hand=CAREFUL)
+    with sessions() as session:
+        read = session.scalar(
+            text("SELECT body FROM reading WHERE photograph_id = :p"), {"p": photo}
+        )
+        body = session.scalar(
+            text(
+                "SELECT j.body FROM judgement j JOIN reading r ON r.id = j.reading_id "
+                "WHERE r.photograph_id = :p"
+            ),
+            {"p": photo},
+        )
+    assert straight <= {cell["id"] for cell in read["cells"]}
+    assert not straight & {cell["id"] for cell in body["cells"]}
+    assert client.get(f"/review/{photo}").status_code == 200
+    assert client.get(f"/assignments/{school.assignment_id}/key").status_code == 200
+    assert client.get(f"/exercises/{school.assignment_id}/patterns").status_code == 200

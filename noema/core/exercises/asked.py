@@ -79,6 +79,7 @@ class AskedCell:
     limit: str = ""  # what the paints can't do here; empty when they can
     role: CellRole = CellRole.STEP
     of: str = ""  # the cell it is mixed from, or a twin of, by id
+    in_question: bool = False  # the whole class strays here, and its teacher hasn't said why
 
     @property
     def shape(self) -> CellShape:
@@ -121,11 +122,17 @@ class Asked:
     concerns: tuple[Concern, ...] = ()
     anticlockwise: bool = False  # which way a wheel runs from yellow at the top
     shows_targets: bool = False  # expected colours are printed beside the cells
+    tubes: tuple[AskedCell, ...] = ()  # painted beside it as they come, and counted for nobody
 
     @property
     def cells(self) -> tuple[AskedCell, ...]:
         """All cells in reading order."""
         return tuple(cell for band in self.bands for cell in band.cells)
+
+    @property
+    def on_paper(self) -> tuple[AskedCell, ...]:
+        """All that is painted on its sheet, tubes as they come last."""
+        return (*self.cells, *self.tubes)
 
 
 @dataclass(frozen=True, kw_only=True)

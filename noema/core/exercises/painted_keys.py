@@ -66,6 +66,7 @@ def as_tubes_are(asked: Asked, known: KnownTubes, surface: Surface) -> Asked:
             replace(band, cells=tuple(_as_tubes_are(cell, known, surface) for cell in band.cells))
             for band in asked.bands
         ),
+        tubes=tuple(_as_tubes_are(cell, known, surface) for cell in asked.tubes),
     )
 
 

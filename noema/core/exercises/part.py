@@ -31,6 +31,7 @@ def part_of(asked: Asked, cells: Collection[str]) -> Asked:
         arrangement=Arrangement.ROWS,
         bands=tuple(_rows(row for row in kept if row)),
         concerns=(),
+        tubes=(),
     )
 
 

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from noema.core.exercises.asked import Asked
 from noema.core.judging.evidence import drifts_of_cells, is_trusted
-from noema.core.judging.shared_drift import Drifts
+from noema.core.judging.shared_drift import FAR, TURNS, Drifts
 from noema.core.photo.reading import CellFlag, CellReading
 from noema.core.pigments.bending import BENDS, independently
 from noema.core.pigments.film import Surface
@@ -29,9 +29,6 @@ FEWEST_SHEETS = 4
 
 _ALIKE = 0.1
 """Share of a reader's errors that photographs of one class have in common: a phone, a lamp."""
-
-_TURNS = 4
-_FAR = 1.2  # as in shared_drift: how far a cell may miss and still pull nearly in full
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -55,7 +52,7 @@ def tubes_of_class(sheets: Sequence[SheetOfClass], surface: Surface) -> KnownTub
     # Photographs that err alike are worth fewer than they are.
     worth = 1.0 / (1.0 + (len(told) - 1) * _ALIKE)
     precision = prior
-    for _ in range(_TURNS):
+    for _ in range(TURNS):
         precision, pull = prior.copy(), np.zeros(len(mean))
         for one in told:
             places = _places(one.tubes, every)
@@ -77,7 +74,7 @@ def _told(sheet: SheetOfClass, surface: Surface) -> Drifts | None:
     """Give what one sheet's covered, painted cells stray."""
     pairs = [
         (cell, seen)
-        for cell, seen in zip(sheet.asked.cells, sheet.cells, strict=True)
+        for cell, seen in zip(sheet.asked.on_paper, sheet.cells, strict=True)
         if is_trusted(seen) and CellFlag.UNPAINTED not in seen.flags and not cell.limit
     ]
     if not pairs:
@@ -91,7 +88,7 @@ def _weighed(told: Drifts, bends: Floats) -> tuple[Floats, Floats]:
     rest = told.drifts - (told.moves @ bends).reshape(-1, 3)
     alone = told.own + told.hand
     miss, _ = leave_out_blocks(told.by_reader, alone, rest)
-    noise = alone + (miss / _FAR)[:, :, None] ** 2 * np.eye(3)
+    noise = alone + (miss / FAR)[:, :, None] ** 2 * np.eye(3)
     weighed = told.moves.T @ np.linalg.inv(with_blocks(told.by_reader, noise))
     return weighed @ told.moves, weighed @ told.drifts.reshape(-1)
 

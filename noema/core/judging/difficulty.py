@@ -7,7 +7,7 @@ asks.
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.random import Generator
@@ -41,6 +41,7 @@ class Held:
 
 def difficulty_of(held: Held, rng: Generator) -> dict[Skill, dict[str, list[float]]]:
     """Give the mean square drifts of each of `CARES`, by skill and cell, in squared tolerances."""
+    held = replace(held, expected=replace(held.expected, tubes=()))  # these ask nothing of a hand
     found: dict[Skill, dict[str, list[float]]] = {}
     for care in CARES:
         for skill, by_cell in _misses(held, care, rng).items():

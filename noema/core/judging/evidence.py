@@ -170,11 +170,14 @@ def strays_of(
     surface: Surface,
     known: KnownTubes,
 ) -> dict[str, Stray]:
-    """Take what is shared off the cells that can be trusted; by id, in the exercise's order."""
+    """Take what is shared off the cells that can be trusted; by id, in the exercise's order.
+
+    Tubes as they come tell of what is shared, and are left out of what is given.
+    """
     trusted = [
         (cell, as_printed, seen)
-        for cell, as_printed, seen in zip(asked.cells, printed.cells, read, strict=True)
-        if is_trusted(seen)
+        for cell, as_printed, seen in zip(asked.on_paper, printed.on_paper, read, strict=True)
+        if is_trusted(seen) and not (cell in asked.tubes and CellFlag.UNPAINTED in seen.flags)
     ]
     if not trusted:
         return {}
@@ -201,6 +204,7 @@ def strays_of(
             hand=shared.hand[n],
         )
         for n, (cell, as_printed, seen) in enumerate(trusted)
+        if cell not in asked.tubes
     }
 
 

@@ -76,8 +76,8 @@ def _cells(findings: Iterable[Finding]) -> frozenset[str]:
 
 
 def _ranked(findings: Iterable[Finding], evidence: Evidence) -> tuple[Finding, ...]:
-    """Put the gravest first; what the paints can't do is nobody's finding."""
-    limits = {cell.id for cell in evidence.printed.cells if cell.limit}
+    """Put the gravest first; what paints can't do, or a class is asked of, is nobody's finding."""
+    limits = {cell.id for cell in evidence.printed.cells if cell.limit or cell.in_question}
     fair = [one for one in findings if not one.cells or not set(one.cells) <= limits]
     return tuple(sorted(fair, key=lambda one: (_rank(one), -abs(one.amount))))
 

@@ -63,7 +63,7 @@ def judge(
     what went into a mix; `printed` is what these paints give, where a teacher's sheet is the key.
     `known` is what is known of the tubes beyond their names, by which all of these were moved.
     """
-    if [cell.id for cell in reading.cells] != [cell.id for cell in asked.cells]:
+    if [cell.id for cell in reading.cells] != [cell.id for cell in asked.on_paper]:
         raise BadExercise(
             gettext(
                 "The reading has %(read)s cells, which are not those of "
@@ -71,13 +71,14 @@ def judge(
                 "it was printed for.",
                 read=len(reading.cells),
                 title=asked.title,
-                asked=len(asked.cells),
+                asked=len(asked.on_paper),
             )
         )
-    empty = _empty_cells(reading.cells, asked)
+    read = reading.cells[: len(asked.cells)]  # what follows are tubes as they come
+    empty = _empty_cells(read, asked)
     printed = printed or asked
     if key is Key.OWN_ENDS:
-        painted = {cell.id: cell.lab for cell in reading.cells if cell.id not in empty}
+        painted = {cell.id: cell.lab for cell in read if cell.id not in empty}
         asked = between_own_ends(asked, painted)
     tolerance = tolerance or usual_tolerance(asked.kind, level)
     stride, names = _stride(asked), cell_names(asked)
@@ -96,12 +97,12 @@ def judge(
             empty=seen.id in empty,
             value_first=has(asked.kind, Trait.VALUE_FIRST),
         )
-        for seen, cell in zip(reading.cells, asked.cells, strict=True)
+        for seen, cell in zip(read, asked.cells, strict=True)
     )
     evidence = Evidence(
         asked=asked,
         printed=printed,
-        read=reading.cells,
+        read=read,
         names=names,
         empty=empty,
         strays=strays,
@@ -117,8 +118,7 @@ def judge(
         exercise=asked.kind,
         stride=1.0 if stride is None else stride,
         cells=tuple(
-            _with_skill(cell, seen, evidence, jumps)
-            for cell, seen in zip(cells, reading.cells, strict=True)
+            _with_skill(cell, seen, evidence, jumps) for cell, seen in zip(cells, read, strict=True)
         ),
         evenness=None if stride is None else _evenness(cells, empty, stride),
         findings=find_patterns(evidence),
@@ -197,6 +197,9 @@ def _judge_cell(
     elif cell.limit and verdict is not Verdict.HOLDS:
         verdict, measured = Verdict.LOOK, False
         reason = Reason(why=Why.NOT_COUNTED, limit=cell.limit)
+    elif cell.in_question and verdict is not Verdict.HOLDS:
+        verdict, measured = Verdict.LOOK, False
+        reason = Reason(why=Why.IN_QUESTION)
     return CellJudgement(
         id=seen.id,
         label=names[seen.id],

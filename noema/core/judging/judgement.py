@@ -88,6 +88,7 @@ class Why(Enum):
     EMPTY = "empty"  # nothing is painted there yet
     UNSEEN = "unseen"  # something lies over it, or it lies outside the photograph
     NOT_COUNTED = "not-counted"  # these paints can't give it
+    IN_QUESTION = "in-question"  # the whole class has it so, and its teacher hasn't said why
 
 
 @dataclass(frozen=True, kw_only=True)

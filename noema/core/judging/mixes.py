@@ -68,7 +68,9 @@ def _astray(evidence: Evidence, passed_over: frozenset[str]) -> Iterator[Stray]:
     pairs = has(evidence.asked.kind, Trait.CLEAN_BESIDE_MUTED)
     for stray in evidence.strays.values():
         cell = stray.printed
-        if cell.id in passed_over | evidence.empty or cell.limit or not stray.colours:
+        if cell.id in passed_over | evidence.empty or not stray.colours:
+            continue
+        if cell.limit or cell.in_question:
             continue
         if is_there_to_be_neutral(cell):
             continue

@@ -21,8 +21,8 @@ from noema.core.statistics.gaussian import leave_out_blocks, squared_exponential
 
 Floats = NDArray[np.float64]
 
-_FAR = 1.2  # of the reader's sigmas: how far off a cell may be and still pull nearly in full
-_TURNS = 4
+FAR = 1.2  # of the reader's sigmas: how far off a cell may be and still pull nearly in full
+TURNS = 4  # in which weights and what they lead to settle
 ROUGH = 0.3  # Lab units: one sigma of what the reader errs in each cell whatever its doubt
 _LEAST = 0.05  # Lab units: no cell is surer
 
@@ -127,10 +127,10 @@ def shared_drift(drifts: Drifts, spread: Floats) -> SharedDrift:
     together = drifts.by_reader + drifts.moves @ spread @ drifts.moves.T
     alone = drifts.own + drifts.hand
     noise = alone
-    for _ in range(_TURNS):
+    for _ in range(TURNS):
         miss, variance = leave_out_blocks(together, noise, drifts.drifts)
         left = variance - noise + drifts.own
-        noise = alone + (miss / _FAR)[:, :, None] ** 2 * np.eye(3)
+        noise = alone + (miss / FAR)[:, :, None] ** 2 * np.eye(3)
     return SharedDrift(lab=(drifts.drifts - miss) * drifts.scale, left=left, hand=drifts.hand)
 
 

@@ -57,7 +57,7 @@ def time_needed(asked: Asked, medium: Medium) -> TimeNeeded:
     """Say how long a practised class needs for an exercise in a medium."""
     by_tubes = kind_of(asked.kind).cell_min
     most = max(by_tubes)
-    cells = sum(by_tubes[min(len(cell.parts), most)] for cell in asked.cells)
+    cells = sum(by_tubes[min(len(cell.parts), most)] for cell in asked.on_paper)
     whole = _SET_UP_MIN + cells + _CLEAN_UP_MIN + _PHOTOGRAPH_MIN
     return TimeNeeded(
         painting_min=_ROUND_TO_MIN * round(whole / _ROUND_TO_MIN), dry_after_min=_DRYING[medium]

@@ -1,7 +1,7 @@
 """Worksheets and key sheets drawn, from the plan of an exercise."""
 
 import textwrap
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -14,7 +14,14 @@ from noema.core.pigments.says import say_volumes
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Item, Mark, Shape, Words
 from noema.core.sheet.layout import Layout, PatchKind, Point, Polygon
 from noema.core.sheet.paper import Paper
-from noema.core.sheet.worksheet import CELLS_TOP_MM, SIDE_MM, LabelledCell, Plan, plan_of
+from noema.core.sheet.worksheet import (
+    CELLS_TOP_MM,
+    SIDE_MM,
+    TUBES_NAME,
+    LabelledCell,
+    Plan,
+    plan_of,
+)
 
 OUTLINE_GREY, OUTLINE_MM = 150, 0.2  # light enough to vanish under paint
 _HOW_TO_MM, _LINE_MM = 3.1, 4.1
@@ -48,7 +55,7 @@ def draw_worksheet(layout: Layout, asked: Asked, paper: Paper, words: Printed) -
         for patch in layout.reference
         if patch.kind is not PatchKind.PAPER
     ]
-    for one in plan.placed:
+    for one in plan.on_paper:
         if one.target_mm is not None:
             items.append(Shape(polygon_mm=one.target_mm, fill_rgb=_rgb(one.cell.lab)))
         items.append(
@@ -75,7 +82,10 @@ def draw_worksheet(layout: Layout, asked: Asked, paper: Paper, words: Printed) -
 def _as_laid_out(plan: Plan, layout: Layout) -> Plan:
     """Move cells to where the sheet has them: one printed long ago may be laid out otherwise."""
     laid = {cell.id: cell.polygon_mm for cell in layout.cells}
-    return replace(plan, placed=tuple(_moved(one, laid[one.cell.id]) for one in plan.placed))
+    placed, tubes = (
+        tuple(_moved(one, laid[one.cell.id]) for one in part) for part in (plan.placed, plan.tubes)
+    )
+    return replace(plan, placed=placed, tubes=tubes)
 
 
 def _moved(one: LabelledCell, polygon: Polygon) -> LabelledCell:
@@ -93,7 +103,7 @@ def draw_key_sheet(asked: Asked, paper: Paper, school_class: str) -> Drawing:
     plan = plan_of(asked, paper)
     items: list[Item] = [
         Shape(polygon_mm=one.polygon_mm, fill_rgb=_rgb(one.cell.lab), name=one.cell.id)
-        for one in plan.placed
+        for one in plan.on_paper
     ]
     items += _labels(plan, asked, shows_parts=False)
     words = Printed(
@@ -118,17 +128,33 @@ def _rgb(lab: tuple[float, float, float]) -> tuple[int, int, int]:
 def _labels(plan: Plan, asked: Asked, *, shows_parts: bool) -> Iterator[Words]:
     if asked.arrangement is Arrangement.WHEEL:
         yield from _wheel_labels(plan, asked)
+        yield from _cell_labels(plan.tubes, {}, shows_parts=False)
+        yield from _over_tubes(plan)
         return
     ends = dict(_ends_of_value(asked))
-    for one in plan.placed:
-        text = ends.get(one.cell.id) or _label(one, shows_parts=shows_parts)
-        if text:
-            yield Words(at_mm=one.label_mm, text=text, size_mm=2.7, anchor=Anchor.MIDDLE, grey=70)
+    yield from _cell_labels(plan.on_paper, ends, shows_parts=shows_parts)
     for name in plan.names:
         lines = textwrap.wrap(name.text, _NAME_LETTERS)[:3]
         for n, line in enumerate(lines):
             y = name.at_mm[1] + (n - (len(lines) - 1) / 2.0) * 3.6
             yield Words(at_mm=(name.at_mm[0], y), text=line, size_mm=3.1, grey=40)
+
+
+def _over_tubes(plan: Plan) -> Iterator[Words]:
+    """Say what the cells beside a wheel are."""
+    if plan.tubes:
+        at = (plan.frame.width_mm - SIDE_MM, plan.tubes[0].label_mm[1] - 4.4)
+        text = gettext(TUBES_NAME)
+        yield Words(at_mm=at, text=text, size_mm=2.9, anchor=Anchor.END, grey=60)
+
+
+def _cell_labels(
+    cells: Iterable[LabelledCell], ends: Mapping[str, str], *, shows_parts: bool
+) -> Iterator[Words]:
+    for one in cells:
+        text = ends.get(one.cell.id) or _label(one, shows_parts=shows_parts)
+        if text:
+            yield Words(at_mm=one.label_mm, text=text, size_mm=2.7, anchor=Anchor.MIDDLE, grey=70)
 
 
 def _ends_of_value(asked: Asked) -> Iterator[tuple[str, str]]:

@@ -11,7 +11,7 @@ from math import cos, pi, sin
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, AskedCell, CellShape
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.sheet.layout import Cell, Layout, Patch, PatchKind, Point, Polygon, box
 from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, QR_MM, Paper, PaperFrame
 
@@ -35,6 +35,9 @@ RING_MM = 13.0  # depth of a wheel's ring
 _RIM_TOP_MM, _RIM_BOTTOM_MM = 28.5, 29.5  # the rim keeps its names clear of the marks
 _HUB_MM = 13.5  # nothing is painted nearer the middle
 _ARC_STEPS = 7
+TUBES_NAME = N_("Tubes as they come")
+_BESIDE_WHEEL_MM = 15.0  # width of a tube's cell beside a wheel
+_BESIDE_TOP_MM, _BESIDE_BOTTOM_MM = 46.0, 60.0  # under the title, above what was said last time
 _TARGET_SHARE = 0.42  # of a match cell's width that shows the printed colour
 
 
@@ -63,6 +66,12 @@ class Plan:
     frame: PaperFrame
     placed: tuple[LabelledCell, ...]
     names: tuple[RowName, ...]
+    tubes: tuple[LabelledCell, ...] = ()  # as they come
+
+    @property
+    def on_paper(self) -> tuple[LabelledCell, ...]:
+        """All that is painted."""
+        return (*self.placed, *self.tubes)
 
 
 def plan_of(asked: Asked, paper: Paper) -> Plan:
@@ -102,20 +111,24 @@ def worksheet_layout(asked: Asked, paper: Paper, code: str, *, grey_only: bool) 
                 polygon_mm=one.polygon_mm,
                 target_lab=one.cell.lab,
             )
-            for one in plan.placed
+            for one in plan.on_paper
         ),
     )
 
 
 def _rows(asked: Asked, frame: PaperFrame) -> Plan:
+    rows = len(asked.bands) + bool(asked.tubes)
     columns = max(
-        len(band.cells) + (row if asked.arrangement is Arrangement.STAIRS else 0)
-        for row, band in enumerate(asked.bands)
+        len(asked.tubes),
+        *(
+            len(band.cells) + (row if asked.arrangement is Arrangement.STAIRS else 0)
+            for row, band in enumerate(asked.bands)
+        ),
     )
-    named = ROW_NAME_MM if any(band.label for band in asked.bands) else 0.0
+    named = ROW_NAME_MM if asked.tubes or any(band.label for band in asked.bands) else 0.0
     left = SIDE_MM + named
     width = (frame.width_mm - SIDE_MM - left + GAP_MM) / columns
-    height = (frame.height_mm - CELLS_TOP_MM - CELLS_BOTTOM_MM) / len(asked.bands)
+    height = (frame.height_mm - CELLS_TOP_MM - CELLS_BOTTOM_MM) / rows
     across, down = width - GAP_MM, height - max(GAP_MM, LABEL_MM + 0.6)
     if min(across, down) < LEAST_CELL_MM:
         raise BadExercise(
@@ -123,7 +136,7 @@ def _rows(asked: Asked, frame: PaperFrame) -> Plan:
                 "%(count)s rows of %(columns)s cells would be %(min)s mm across on "
                 "this paper: cells need %(least_cell_mm)s mm; take fewer rows or "
                 "steps.",
-                count=len(asked.bands),
+                count=rows,
                 columns=columns,
                 min=format(min(across, down), ".0f"),
                 least_cell_mm=format(LEAST_CELL_MM, ".0f"),
@@ -131,16 +144,27 @@ def _rows(asked: Asked, frame: PaperFrame) -> Plan:
         )
     size = min(across, 2.2 * MOST_CELL_MM), min(down, MOST_CELL_MM)
     pitch = min(height, size[1] + LABEL_MM + 2.4)
+
+    def at(row: int, column: int) -> Point:
+        return left + column * width, CELLS_TOP_MM + LABEL_MM + row * pitch
+
+    def name(text: str, row: int, shift: int) -> RowName:
+        _, top = at(row, 0)
+        return RowName(text=text, at_mm=(SIDE_MM + shift * width, top + size[1] / 2.0 + 1.0))
+
     placed, names = [], []
     for row, band in enumerate(asked.bands):
-        top = CELLS_TOP_MM + LABEL_MM + row * pitch
         shift = row if asked.arrangement is Arrangement.STAIRS else 0
-        at = (SIDE_MM + shift * width, top + size[1] / 2.0 + 1.0)
-        names.append(RowName(text=band.label, at_mm=at))
+        names.append(name(band.label, row, shift))
         for column, cell in enumerate(band.cells, start=shift):
-            whole = box(left + column * width, top, size[0], size[1])
-            placed.append(_placed(cell, whole, shows=asked.shows_targets))
-    return Plan(frame=frame, placed=tuple(placed), names=tuple(names))
+            placed.append(_placed(cell, box(*at(row, column), *size), shows=asked.shows_targets))
+    if asked.tubes:
+        names.append(name(gettext(TUBES_NAME), rows - 1, 0))
+    tubes = tuple(
+        _placed(cell, box(*at(rows - 1, column), *size), shows=False)
+        for column, cell in enumerate(asked.tubes)
+    )
+    return Plan(frame=frame, placed=tuple(placed), names=tuple(names), tubes=tubes)
 
 
 def _placed(cell: AskedCell, whole: Polygon, *, shows: bool) -> LabelledCell:
@@ -201,7 +225,30 @@ def _wheel(asked: Asked, frame: PaperFrame) -> Plan:
         for n, cell in enumerate(band.cells):
             turn = (-n if asked.anticlockwise else n) / hues
             placed.append(_wedge(cell, middle, inside, out, turn, hues))
-    return Plan(frame=frame, placed=tuple(placed), names=tuple(names))
+    return Plan(
+        frame=frame, placed=tuple(placed), names=tuple(names), tubes=_beside_wheel(asked, frame)
+    )
+
+
+def _beside_wheel(asked: Asked, frame: PaperFrame) -> tuple[LabelledCell, ...]:
+    """Lay tubes as they come under each other, at the right of a wheel."""
+    left = frame.width_mm - SIDE_MM - _BESIDE_WHEEL_MM
+    pitch = LEAST_CELL_MM + LABEL_MM + 0.6
+    if len(asked.tubes) * pitch > frame.height_mm - _BESIDE_TOP_MM - _BESIDE_BOTTOM_MM:
+        raise BadExercise(
+            gettext(
+                "%(count)s tubes as they come find no room beside a wheel: leave them out.",
+                count=len(asked.tubes),
+            )
+        )
+    return tuple(
+        _placed(
+            cell,
+            box(left, _BESIDE_TOP_MM + n * pitch, _BESIDE_WHEEL_MM, LEAST_CELL_MM),
+            shows=False,
+        )
+        for n, cell in enumerate(asked.tubes)
+    )
 
 
 def _wedge(
@@ -302,10 +349,10 @@ def printed_patch(name: str, polygon: Polygon, fill: tuple[int, int, int] | None
 
 def _bare_between(plan: Plan) -> Iterator[Patch]:
     """Name the bare paper to the right of every upright cell: light is seen there too."""
-    boxes = [one for one in plan.placed if len(one.polygon_mm) == 4]
+    boxes = [one for one in plan.on_paper if len(one.polygon_mm) == 4]
     for n, one in enumerate(boxes):
         (_, top), (right, bottom) = one.polygon_mm[0], one.polygon_mm[2]
-        taken = _starts_right_of(right, top, plan.placed)
+        taken = _starts_right_of(right, top, plan.on_paper)
         if taken is None or taken - right >= GAP_MM - 0.01:
             yield printed_patch(f"pc{n}", box(right + 0.6, top, GAP_MM - 1.2, bottom - top), None)
 

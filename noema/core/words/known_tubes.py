@@ -7,24 +7,22 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.colour.difference import ciede2000
-from noema.core.colour.hvc import HVC, hvc_of
-from noema.core.colour.names import HueTable, hue_step
+from noema.core.colour.hvc import hvc_of
+from noema.core.colour.names import HueTable
 from noema.core.colour.spectra import reflectance_to_lab
-from noema.core.language import N_, gettext, ngettext, said_together
+from noema.core.language import ngettext, said_together
 from noema.core.pigments.bending import BENDS, bent
 from noema.core.pigments.film import Surface, opaque_reflectance
 from noema.core.pigments.known_tubes import KnownTubes
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Tube
 from noema.core.sheet.layout import Triple
+from noema.core.words.differences import how_it_differs
 
 Floats = NDArray[np.float64]
 
 _SEEN, _SURE = 2.0, 1.5  # CIEDE2000 from which a difference is said, and its sigmas
-_HUE, _VALUE, _CHROMA = 1.5, 0.25, 0.8  # steps from which each quantity is worth a word
 _NUDGE = 0.02
-_LIGHTER, _DARKER = N_("lighter"), N_("darker")
-_CLEANER, _DULLER = N_("more intense"), N_("duller")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -55,7 +53,7 @@ def tubes_learned(known: KnownTubes, paints: PaintSet, table: HueTable) -> Itera
                 "Your %(tube)s is %(how)s than described: learned from %(count)s sheets.",
                 known.sheets[place],
                 tube=tube.label,
-                how=said_together(_how(hvc_of(described), hvc_of(learned), table)),
+                how=said_together(how_it_differs(hvc_of(described), hvc_of(learned), table)),
                 count=known.sheets[place],
             ),
             described=described,
@@ -72,32 +70,6 @@ def _masstones(tube: Tube, known: KnownTubes, place: int, surface: Surface) -> t
     sizes, ways = np.linalg.eigh(slopes @ known.covariances[place] @ slopes.T)
     moves = labs[1] + (np.sqrt(np.maximum(sizes, 0.0)) * ways).T
     return labs[:2], float(np.sqrt(np.sum(ciede2000(labs[1], moves) ** 2)))
-
-
-def _how(described: HVC, learned: HVC, table: HueTable) -> list[str]:
-    said = []
-    turn = _turn(described, learned)
-    if abs(turn) >= _HUE and described.hue100 is not None:
-        # The named hue that lies that way: past the tube's own, or its own from the far side.
-        ahead = [
-            (hue_step(described.hue100, hue.hue100) * np.sign(turn), hue.name)
-            for hue in table.hues(6)
-        ]
-        said.append(gettext("nearer to %(hue)s", hue=min(one for one in ahead if one[0] > 0.0)[1]))
-    value, chroma = learned.value - described.value, learned.chroma - described.chroma
-    if abs(value) >= _VALUE:
-        said.append(gettext(_LIGHTER if value > 0 else _DARKER))
-    if abs(chroma) >= _CHROMA:
-        said.append(gettext(_CLEANER if chroma > 0 else _DULLER))
-    return said or [gettext(_LIGHTER if value > 0 else _DARKER)]
-
-
-def _turn(described: HVC, learned: HVC) -> float:
-    """Give by how many steps a hue turned; 0 where one of them is too grey to show it."""
-    if described.hue100 is None or learned.hue100 is None:
-        return 0.0
-    shows = min(described.chroma, learned.chroma) > _CHROMA
-    return hue_step(described.hue100, learned.hue100) if shows else 0.0
 
 
 def _triple(lab: Floats) -> Triple:

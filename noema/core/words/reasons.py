@@ -58,6 +58,8 @@ def reason_words(reason: Reason) -> str:
             else gettext(reason.limit)
         )
         return gettext("Not counted: %(limit)s.", limit=limit)
+    if reason.why is Why.IN_QUESTION:
+        return gettext("Not counted: most of the class painted it so, and why isn't settled.")
     said = [_off_words(one) for one in reason.off]
     if reason.why is Why.SEEMS:
         return _seems_words(reason.off[0])

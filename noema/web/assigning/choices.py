@@ -109,6 +109,7 @@ def chosen_of(form: Given) -> Chosen:
         paper=given.paper.data,
         grey_only="grey-only" in given.print.data,
         shows_parts="shows-parts" in given.print.data,
+        own_tubes="own-tubes" in given.print.data,
         table=hue_words(db(), me().school_id).table,
     )
 
@@ -131,7 +132,11 @@ def form_of_assignment(row: AssignmentRow, sets: Sequence[str]) -> Given:
         for name in ("hue", "value", "chroma")
         if (limit := getattr(tolerances, name)) is not None and limit != getattr(usual, name)
     ]
-    printed = (("grey-only", row.grey_only), ("shows-parts", row.shows_parts))
+    printed = (
+        ("grey-only", row.grey_only),
+        ("shows-parts", row.shows_parts),
+        ("own-tubes", row.own_tubes),
+    )
     pairs += [("print", name) for name, chosen in printed if chosen]
     return MultiDict(pairs)
 
@@ -211,7 +216,10 @@ def _own_tolerance(given: AssignForm, usual: Tolerance) -> Tolerance | None:
 
 
 def _print_with(form: Given, paints: PaintSet | None) -> Ticks:
-    parts = (("shows-parts", gettext("the volumes beside each cell")),)
+    parts = (
+        ("shows-parts", gettext("the volumes beside each cell")),
+        ("own-tubes", gettext("a row for your tubes as they come, so that Noema learns them")),
+    )
     coloured = (("grey-only", gettext("for a black-and-white printer")), *parts) if paints else ()
     return ticks("print", "Print", coloured, form.getlist("print"))
 

@@ -38,9 +38,9 @@ class AskedSheet:
 def make_asked_sheet(asked: Asked, paper: Paper) -> AskedSheet:
     """Lay out an exercise's cells in colour; refuses what doesn't fit the paper."""
     plan, mixes = plan_of(asked, paper), say_mixes(asked)
-    fills = lab_to_hex([one.cell.lab for one in plan.placed])
-    xs = [x for one in plan.placed for x, _ in one.polygon_mm] + [n.at_mm[0] for n in plan.names]
-    ys = [y for one in plan.placed for _, y in one.polygon_mm]
+    fills = lab_to_hex([one.cell.lab for one in plan.on_paper])
+    xs = [x for one in plan.on_paper for x, _ in one.polygon_mm] + [n.at_mm[0] for n in plan.names]
+    ys = [y for one in plan.on_paper for _, y in one.polygon_mm]
     left, top = min(xs) - _AIR, min(ys) - _AIR
     return AskedSheet(
         cells=tuple(
@@ -53,7 +53,7 @@ def make_asked_sheet(asked: Asked, paper: Paper) -> AskedSheet:
                 said=_said(one.cell.label, one.cell.note, mixes.get(one.cell.id, "")),
                 limited=bool(one.cell.limit),
             )
-            for one, fill in zip(plan.placed, fills, strict=True)
+            for one, fill in zip(plan.on_paper, fills, strict=True)
         ),
         names=tuple((name.text, name.at_mm[0], name.at_mm[1]) for name in plan.names),
         view_box=f"{left:.1f} {top:.1f} {max(xs) - left + _AIR:.1f} {max(ys) - top + _AIR:.1f}",

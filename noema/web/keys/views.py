@@ -114,7 +114,8 @@ def key(assignment_id: int) -> str:
     table = hue_words(db(), me().school_id).table
     url = url_for("keys.key_sheet", assignment_id=row.id)
     names = cell_names(exercise.asked)
-    expected = {cell.id: cell.lab for cell in exercise.asked.cells}
+    names |= {cell.id: cell.label for cell in exercise.asked.tubes}
+    expected = {cell.id: cell.lab for cell in exercise.asked.on_paper}
     own = []
     for one in teachers_readings(db(), row.id):
         cells = reading_from_json(one.body).cells

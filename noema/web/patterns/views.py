@@ -2,20 +2,29 @@
 
 from dataclasses import dataclass
 
-from flask import Blueprint, render_template
+from flask import Blueprint, redirect, render_template, url_for
+from werkzeug.wrappers import Response as AnyResponse
+from wtforms import Form
 
-from noema.actions.work_out_exercise import exercise_of
+from noema.actions.hold_by_class import answer_for_class
+from noema.actions.work_out_exercise import Exercise, exercise_of
+from noema.core.colour.names import HueTable
+from noema.core.colour.srgb import lab_to_hex
+from noema.core.exercises.class_question import ClassAnswer
+from noema.core.language import N_
 from noema.core.progress.class_patterns import (
     Attempt,
     ClassPattern,
     class_patterns,
     drifts_by_cell,
 )
+from noema.core.words.class_question import cells_in_question
 from noema.formats.judgement_json import judgement_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school
 from noema.store.judgements import judgements_of
 from noema.store.paints import hue_words
 from noema.store.reviews import attempts_of_class
+from noema.web.frame.forms import OneOf, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.patterns.field import DriftField, make_field
@@ -23,6 +32,29 @@ from noema.web.patterns.field import DriftField, make_field
 patterns = Blueprint("patterns", __name__)
 
 _ON_HAND_OUT = 3
+
+
+@dataclass(frozen=True, kw_only=True)
+class QuestionedCell:
+    """A cell as it is expected beside what the class made of it."""
+
+    words: str
+    expected: str  # fills
+    painted: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class QuestionPanel:
+    """What most painted alike in mixes: the paint, or what was taught?"""
+
+    cells: tuple[QuestionedCell, ...]
+    answer: ClassAnswer | None
+
+
+class AnswerForm(Form):
+    """Whether it is the paint, or what was taught."""
+
+    answer = OneOf(ClassAnswer, N_("Choose whether it is the paint or what was taught."))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -35,6 +67,7 @@ class PatternsPage:
     patterns: tuple[ClassPattern, ...]
     field: DriftField | None  # None while nothing was read
     names: tuple[tuple[str, str], ...]  # number and name of cells whose names are long
+    question: QuestionPanel | None  # what all painted alike
 
 
 @patterns.get("/exercises/<int:assignment_id>/patterns")
@@ -48,6 +81,28 @@ def hand_out(assignment_id: int) -> str:
     """Show the commonest points as a page to print."""
     page = _page(assignment_id, most=_ON_HAND_OUT)
     return render_template("patterns/hand_out.html", page=page)
+
+
+@patterns.post("/exercises/<int:assignment_id>/question")
+def answer(assignment_id: int) -> AnyResponse:
+    """Settle what the whole class painted alike; the worker judges all work anew."""
+    chosen = read_form(AnswerForm).answer.data
+    answer_for_class(db(), me().school_id, assignment_id, me().id, chosen)
+    return redirect(url_for("patterns.of_exercise", assignment_id=assignment_id), 303)
+
+
+def _question(exercise: Exercise, table: HueTable) -> QuestionPanel | None:
+    question = exercise.question
+    if question is None or not question.cells:
+        return None
+    return QuestionPanel(
+        cells=tuple(
+            QuestionedCell(words=one.words, expected=expected, painted=painted)
+            for one in cells_in_question(question, exercise.asked, table)
+            for expected, painted in [lab_to_hex([one.expected, one.painted])]
+        ),
+        answer=question.answer,
+    )
 
 
 def _page(assignment_id: int, most: int | None = None) -> PatternsPage:
@@ -71,4 +126,5 @@ def _page(assignment_id: int, most: int | None = None) -> PatternsPage:
         names=tuple(
             (str(n), cell.label) for n, cell in enumerate(cells, start=1) if len(cell.label) > 3
         ),
+        question=_question(exercise, table),
     )

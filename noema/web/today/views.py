@@ -6,6 +6,7 @@ from flask import Blueprint, Response, current_app, render_template
 from sqlalchemy import text
 
 from noema.store.classes import classes_of_school
+from noema.store.waiting import first_question
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import ClassLine, class_lines
@@ -20,6 +21,7 @@ class TodayPage:
     frame: Frame
     quiet: bool  # nothing waits
     classes: tuple[ClassLine, ...]
+    question: int | None  # the assignment of the oldest question about a class
 
 
 @today.get("/")
@@ -29,6 +31,7 @@ def home() -> str:
     page = TodayPage(
         frame=around,
         quiet=not any(vars(around.waiting).values()),
+        question=first_question(db(), me().school_id) if around.waiting.questions else None,
         classes=class_lines(classes_of_school(db(), me().school_id)),
     )
     return render_template("today/home.html", page=page)

@@ -31,7 +31,7 @@ def read_labs(
 ) -> Reading:
     """A sheet read as asked but for the changed colours; a cast lies over all of it."""
     cells = []
-    for cell in asked.cells:
+    for cell in asked.on_paper:
         lightness, a, b = (np.array((changed or {}).get(cell.id, cell.lab)) + cast).tolist()
         lab = (lightness, a, b)
         cells.append(
