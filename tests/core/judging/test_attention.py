@@ -2,13 +2,16 @@
 
 from noema.core.coaching.redo import cells_to_redo
 from noema.core.exercises.levels import Key, Level
+from noema.core.exercises.part import with_ends
 from noema.core.judging.attention import attention, disagreeing, holds_plainly
 from noema.core.judging.judge import judge
+from noema.core.judging.judgement import FindingKind
 from noema.core.judging.review import Review
 from noema.core.judging.verdict import Verdict
 from noema.core.photo.reading import CellFlag, SheetFlag
-from tests.core.exercises.grounds import asked, choose
+from tests.core.exercises.grounds import asked, choose, plain
 from tests.core.judging.readings import SPLIT, mixed, read_labs
+from tests.core.judging.scales import read_as
 
 WHEEL = asked("colour-wheel", choose(hues=12), "split-six+black")
 DULL = {"h11": mixed(warm_yellow=6.0, ultramarine=1.0)}
@@ -47,3 +50,17 @@ def test_what_strays_is_painted_again_unless_a_teacher_says_otherwise():
     assert cells_to_redo(sheet, Review(left_out=frozenset({"h11"}))) == frozenset()
     assert cells_to_redo(sheet, Review(overruled={"h11": Verdict.HOLDS})) == frozenset()
     assert cells_to_redo(judged(), Review(overruled={"h2": Verdict.OFF})) == {"h2"}
+
+
+def test_of_a_row_that_crowds_only_what_strays_is_painted_again():
+    scale = plain(9)
+    low, high = scale.cells[0].hvc.value, scale.cells[-1].hvc.value
+    values = [low + (high - low) * (n / 8) ** 1.5 for n in range(9)]
+    sheet = judge(read_as(values), scale, Key.NAMED, Level.ADVANCED)
+    assert [finding.kind for finding in sheet.findings] == [FindingKind.BUNCHED]
+    again = cells_to_redo(sheet, Review())
+    astray = {cell.id for cell in sheet.cells if cell.verdict is not Verdict.HOLDS}
+    assert again == astray
+    assert set(sheet.findings[0].cells) - again
+    with_them = with_ends(scale, again)
+    assert with_them == again | {scale.cells[0].id, scale.cells[-1].id}
