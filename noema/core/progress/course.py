@@ -45,6 +45,7 @@ class Trend(Enum):
     STEADY = N_("steady")
     FALLING = N_("further out than it was")
     UNSAID = N_("too few sheets to say")
+    UNTOLD = N_("on the whole")  # of a skill whose rise a term of sheets doesn't tell
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,7 +1,7 @@
 """A student's skills over weeks, in curves and words, and what their redos and their eye show."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import hypot
 
 from noema.core.exercises.skills import Skill
@@ -12,6 +12,9 @@ from noema.core.progress.seeing import Seen
 
 CLEAR = 1.64
 """Sigmas from which two attempts are told apart: nineteen in twenty, one-sided."""
+
+_TOLD = (None, Skill.VALUE)
+"""Of what a term of sheets tells whether it rises or falls (docs/measurements.md); None: of all."""
 
 OVERALL = N_("all together")
 _NAMED = {
@@ -50,6 +53,11 @@ class SkillCourse:
     points: tuple[Point, ...]
     course: Course
     words: str
+
+    @property
+    def is_told(self) -> bool:
+        """Whether it can be shown as a course; else only where it stands."""
+        return self.skill in _TOLD
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -141,6 +149,8 @@ def stands(points: float) -> str:
 
 def _course(skill: Skill | None, points: Sequence[Point]) -> SkillCourse:
     found = course(points, CHANCE if skill is None else CHANCE_OF_ONE)
+    if skill not in _TOLD:
+        found = replace(found, way=Trend.UNTOLD, since=None)
     name = gettext(OVERALL if skill is None else _NAMED[skill])
     return SkillCourse(
         name=name, skill=skill, points=tuple(points), course=found, words=_words(name, found)
@@ -170,6 +180,10 @@ def _words(name: str, found: Course) -> str:
                 name=name,
                 now=now,
                 since=found.since,
+            )
+        case Trend.UNTOLD:
+            return gettext(
+                "%(name)s: %(now)s %(way)s", name=name, now=now, way=gettext(found.way.value)
             )
         case Trend.STEADY:
             return gettext("%(name)s: steady, %(now)s", name=name, now=now)

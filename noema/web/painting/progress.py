@@ -18,6 +18,7 @@ class OwnProgressPage:
     frame: None = None
     name: str
     curves: tuple[Curve, ...]
+    levels: tuple[str, ...]  # where the other skills stand
     kinds: tuple[KindLine, ...]
     redone: str
     eye: str
@@ -40,6 +41,7 @@ def progress_page() -> OwnProgressPage:
     return OwnProgressPage(
         name=me.display_name,
         curves=shown.curves,
+        levels=shown.levels,
         kinds=shown.kinds,
         redone=shown.redone,
         eye=shown.eye,

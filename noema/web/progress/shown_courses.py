@@ -40,7 +40,8 @@ class ShownCourses:
     """One student's skills."""
 
     courses: tuple[SkillCourse, ...]
-    curves: tuple[Curve, ...]
+    curves: tuple[Curve, ...]  # of those that are told
+    levels: tuple[str, ...]  # of the others: where they stand
     kinds: tuple[KindLine, ...]
     redone: str
     eye: str
@@ -60,7 +61,8 @@ def shown_courses(
     again = redone(tried)
     return ShownCourses(
         courses=courses,
-        curves=tuple(make_curve(one, weeks) for one in courses),
+        curves=tuple(make_curve(one, weeks) for one in courses if one.is_told),
+        levels=tuple(one.words for one in courses if not one.is_told),
         kinds=tuple(
             KindLine(
                 kind=gettext(kind_of(kind).label),

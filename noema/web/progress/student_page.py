@@ -52,7 +52,8 @@ class StudentPage:
     student: StudentName
     works: tuple[Work, ...]
     latest: Strip | None
-    curves: tuple[Curve, ...]  # all together, then skill by skill
+    curves: tuple[Curve, ...]  # of what a term tells
+    levels: tuple[str, ...]  # where the other skills stand
     kinds: tuple[KindLine, ...]
     redone: str  # what redoing did; empty where nothing was
     eye: str  # how the student's own eye agrees; empty where nothing was said
@@ -81,6 +82,7 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
         works=works,
         latest=make_strip(judgements[last.photograph_id], last.review) if last else None,
         curves=shown.curves,
+        levels=shown.levels,
         kinds=shown.kinds,
         redone=shown.redone,
         eye=shown.eye,

@@ -135,7 +135,7 @@ def _report(row: ClassRow, student: StudentName) -> bytes:
             name=student.display_name,
             where=f"{me().school_name} · {row.name} · {week_words(row)}",
             says=tuple(words for words in (shown.redone, shown.eye, shown.next) if words),
-            courses=tuple(_course(one) for one in shown.courses),
+            courses=tuple(_course(one) for one in shown.courses if one.is_told),
             attempts=tuple(_attempt(one, given[n]) for n, one in newest.items()),
         )
     )

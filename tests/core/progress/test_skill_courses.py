@@ -29,10 +29,19 @@ def said(attempts, name):
 def test_courses_are_put_into_words():
     rising = [tried(n, value=1.0 if n < 4 else 3.0, evenness=2.7) for n in range(1, 9)]
     assert said(rising, "values") == "values: better than at the start, secure since week 4"
-    assert said(rising, "even steps") == "even steps: steady, secure since week 1"
+    steady = [tried(n, value=2.7) for n in range(1, 9)]
+    assert said(steady, "values") == "values: steady, secure since week 1"
     assert said(rising[:2], "values") == "values: begun so far; too few sheets to say"
-    falling = [tried(n, hue=3.5 if n < 5 else 1.0) for n in range(1, 10)]
-    assert said(falling, "hues").startswith("hues: further out than it was")
+    falling = [tried(n, value=3.5 if n < 5 else 1.0) for n in range(1, 10)]
+    assert said(falling, "values").startswith("values: further out than it was")
+
+
+@pytest.mark.parametrize("skill", [skill for skill in Skill if skill is not Skill.VALUE])
+def test_of_a_skill_that_cant_be_told_no_course_is_said(skill):
+    falling = [tried(n, **{skill.name.lower(): 3.5 if n < 5 else 1.0}) for n in range(1, 10)]
+    one = next(one for one in skill_courses(falling) if one.skill is skill)
+    assert not one.is_told
+    assert one.words.endswith("on the whole")
 
 
 def test_redoing_is_held_against_the_first_try():
