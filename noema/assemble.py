@@ -18,6 +18,7 @@ from noema.devices.file_store import LocalFiles
 from noema.devices.looks import Looks
 from noema.devices.mail import Outbox, SmtpOutbox
 from noema.devices.piece_store import LocalPieces
+from noema.jobs.stores import Stores
 from noema.jobs.worker import make_worker, work
 from noema.settings import Settings, files_folder, settings_from
 from noema.stand_ins.meter import PretendMeter
@@ -48,6 +49,7 @@ def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
         outbox=outbox_of(settings),
         card_secret=settings.secret_key,
         student_idle_s=settings.student_minutes * 60,
+        address=settings.address,
     )
     return make_application(
         parts,
@@ -56,6 +58,7 @@ def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
         pseudo_language=bool(settings.pseudo_language),
         session_hours=settings.session_hours,
         log_ins_a_minute=settings.log_ins_a_minute,
+        proxies=settings.proxies,
     )
 
 
@@ -80,15 +83,14 @@ def outbox_of(settings: Settings) -> Outbox:
 
 def worker_of(settings: Settings) -> App:
     """Make the job worker."""
-    sessions = open_sessions(open_engine(settings.database_url))
     folder = files_folder(settings)
-    return make_worker(
-        settings.database_url,
-        sessions,
-        LocalFiles(folder),
-        LocalPieces(folder / "pieces"),
-        settings.stalled_s,
+    stores = Stores(
+        sessions=open_sessions(open_engine(settings.database_url)),
+        files=LocalFiles(folder),
+        pieces=LocalPieces(folder / "pieces"),
+        outbox=outbox_of(settings),
     )
+    return make_worker(settings.database_url, stores, settings.stalled_s)
 
 
 def run_worker() -> None:

@@ -41,6 +41,12 @@ class Settings:
         15, "minutes", "Idle time after which a student on a shared device is out.", (1, 1440)
     )
     mail: str = _setting("stand-in", "name or host:port", "The mail server: stand-in, or where.")
+    address: str = _setting(
+        "", "URL", "Where people reach Noema: printed on cards; no other host is answered."
+    )
+    proxies: int = _setting(
+        0, "count", "Proxies of your own in front, whose word on who asks is believed.", (0, 5)
+    )
     pseudo_language: int = _setting(
         0, "0 or 1", "1 offers a language that shows what isn't translated: for developers.", (0, 1)
     )

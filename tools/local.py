@@ -96,16 +96,24 @@ def _fill(environment: dict[str, str]) -> None:
 def _start_runner(environment: dict[str, str]) -> None:
     port = _free_port()
     PORT.write_text(str(port), encoding="utf-8")
-    with LOG.open("a", encoding="utf-8") as log:
-        runner = subprocess.Popen(
-            [ROOT / ".venv/bin/honcho", "start", "--no-colour"],
-            cwd=ROOT,
-            env={**environment, "PORT": str(port)},
-            stdin=subprocess.DEVNULL,
-            stdout=log,
-            stderr=log,
-            start_new_session=True,
-        )
+    runner = subprocess.Popen(
+        [ROOT / ".venv/bin/honcho", "start", "--no-colour"],
+        cwd=ROOT,
+        env={**environment, "PORT": str(port)},
+        stdin=subprocess.DEVNULL,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.STDOUT,
+        start_new_session=True,
+    )
+    # Of the runner's group, so that both end together.
+    subprocess.Popen(
+        [sys.executable, "-m", "tools.keep_log", LOG],
+        cwd=ROOT,
+        stdin=runner.stdout,
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+        process_group=runner.pid,
+    )
     PID.write_text(str(runner.pid), encoding="utf-8")
     until = time.monotonic() + _WAIT_S
     while not _is_up():

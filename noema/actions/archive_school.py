@@ -1,11 +1,12 @@
 """A school, or a class of it, as one file; and such a file into an empty Noema."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
-from noema.core.errors import BadFile, NotFound, Refused
+from noema.core.errors import BadFile, Refused
 from noema.core.language import gettext, ngettext
 from noema.devices.file_store import FileStore
 from noema.formats.archive import Archive, ToPack, archive_chunks, archive_from_zip
@@ -13,25 +14,34 @@ from noema.store.archive import files_of, is_empty, put_rows, rows_of, schema_ve
 from noema.store.classes import class_of_school
 
 
+@dataclass(frozen=True, kw_only=True)
+class Packed:
+    """An archive on its way out."""
+
+    missing: int  # files that weren't found
+    chunks: Iterator[bytes]
+
+
 def archive_school(
     session: Session, files: FileStore, school_id: int, class_id: int | None = None
-) -> Iterator[bytes]:
-    """Give the archive of a school, or of one class with what it rests on, piece by piece."""
+) -> Packed:
+    """Give the archive of a school, or of one class with what it rests on, piece by piece.
+
+    It has no secrets; a file that is missing is named in its manifest, and the rest goes out.
+    """
     if class_id is not None:
         class_of_school(session, school_id, class_id)
     rows = rows_of(session, school_id, class_id)
     names = files_of(rows)
-    # Looked for before the first piece goes out: what has begun can't be refused any more.
-    if missing := [sha256 for sha256 in names if not files.has(sha256)]:
-        raise NotFound(
-            ngettext(
-                "%(count)s picture is missing in the file store: restore a backup.",
-                "%(count)s pictures are missing in the file store: restore a backup.",
-                len(missing),
-            )
-        )
-    whole = ToPack(schema=schema_version(session), rows=rows, files=names, file=files.get)
-    return archive_chunks(whole)
+    missing = [sha256 for sha256 in names if not files.has(sha256)]
+    whole = ToPack(
+        schema=schema_version(session),
+        rows=rows,
+        files=[sha256 for sha256 in names if sha256 not in set(missing)],
+        file=files.get,
+        missing=missing,
+    )
+    return Packed(missing=len(missing), chunks=archive_chunks(whole))
 
 
 def bring_in_archive(session: Session, files: FileStore, data: bytes) -> str:
@@ -51,7 +61,7 @@ def bring_in_archive(session: Session, files: FileStore, data: bytes) -> str:
                 schema_version=schema_version(session),
             )
         )
-    missing = set(files_of_archive(archive)) - set(archive.files)
+    missing = set(files_of_archive(archive)) - set(archive.files) - archive.missing
     if missing:
         raise BadFile(
             ngettext(

@@ -33,6 +33,16 @@ def add_colleague(session: Session, school_id: int, email: str, name: str, passw
     email = checked_email(email)
     if not name.strip():
         raise Refused(gettext("Give the name the teacher is called by."))
+    check_password(password)
+    if teacher_by_email(session, email) is not None:
+        raise Refused(
+            gettext("Somebody already logs in as %(email)s: use another address.", email=email)
+        )
+    return add_teacher(session, school_id, email, name.strip(), passwords.HASHER.hash(password))
+
+
+def check_password(password: str) -> None:
+    """Refuse a password that is too short."""
     if len(password) < SHORTEST_PASSWORD:
         raise Refused(
             gettext(
@@ -40,11 +50,6 @@ def add_colleague(session: Session, school_id: int, email: str, name: str, passw
                 shortest_password=SHORTEST_PASSWORD,
             )
         )
-    if teacher_by_email(session, email) is not None:
-        raise Refused(
-            gettext("Somebody already logs in as %(email)s: use another address.", email=email)
-        )
-    return add_teacher(session, school_id, email, name.strip(), passwords.HASHER.hash(password))
 
 
 def checked_email(email: str) -> str:

@@ -1,15 +1,18 @@
-"""Consent is withdrawn: a student goes with everything about them, and a search proves it."""
+"""Consent is withdrawn: a student goes with everything about them, and a search proves it.
 
-from collections.abc import Collection
+Rows go in one transaction; files follow it, by a job that can be repeated, so that a failure loses
+nothing of what then still stands.
+"""
+
 from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from noema.core.errors import NotFound, Refused
+from noema.core.errors import Refused
 from noema.core.language import gettext
-from noema.devices.file_store import FileStore
-from noema.devices.piece_store import PieceStore
+from noema.devices.mail import Outbox
 from noema.store import erasure
+from noema.store.queue import queue_leaving
 from noema.store.students import student_of_school
 
 
@@ -19,28 +22,18 @@ class Erased:
 
     name: str
     photographs: int
-    files: int
+    files: int  # that leave the file store now
+    letters: int  # that lay in the outbox
     traces: dict[str, int]  # rows in which the name still stands, by table
-    files_left: int  # of those that went, still found in the file store
-
-    @property
-    def proven(self) -> bool:
-        """Whether nothing was found afterwards."""
-        return not self.traces and not self.files_left
 
 
 def erase_student(
-    session: Session,
-    files: FileStore,
-    pieces: PieceStore,
-    school_id: int,
-    student_id: int,
-    *,
-    typed_name: str,
+    session: Session, outbox: Outbox, school_id: int, student_id: int, *, typed_name: str
 ) -> Erased:
-    """Erase a student whose name was typed to make sure; then search for them everywhere.
+    """Erase a student whose name was typed to make sure; then search for them in the school.
 
-    Namesakes and words a teacher wrote may hold the name too: the search says where.
+    Namesakes and words a teacher wrote may hold the name too: the search says where. Their files,
+    and pieces of photographs on their way, leave once this is kept.
     """
     student = student_of_school(session, school_id, student_id)
     if " ".join(typed_name.split()).casefold() != student.display_name.casefold():
@@ -50,27 +43,16 @@ def erase_student(
                 display_name=student.display_name,
             )
         )
-    for upload_id in erasure.uploads_of(session, student_id):
-        pieces.drop(upload_id)
+    uploads = erasure.uploads_of(session, student_id)
     gone = erasure.erase_student(session, student_id)
     session.flush()
-    for sha256 in gone.files:
-        files.remove(sha256)
+    erasure.leave(session, school_id, gone.files)
+    letters = outbox.naming(student.display_name)
+    queue_leaving(session, uploads, letters)
     return Erased(
         name=student.display_name,
         photographs=gone.photographs,
         files=len(gone.files),
-        traces=erasure.traces_of(session, [student.display_name]),
-        files_left=_left(files, gone.files),
+        letters=len(letters),
+        traces=erasure.traces_of(session, school_id, [student.display_name]),
     )
-
-
-def _left(files: FileStore, names: Collection[str]) -> int:
-    left = 0
-    for name in names:
-        try:
-            files.get(name)
-        except NotFound:
-            continue
-        left += 1
-    return left

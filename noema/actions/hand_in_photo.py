@@ -1,4 +1,4 @@
-"""A photograph is received: kept first, byte for byte, then queued to be read."""
+"""A photograph is received: its private parts left out, kept first, then queued to be read."""
 
 from dataclasses import dataclass
 from datetime import datetime
@@ -6,9 +6,11 @@ from datetime import datetime
 from sqlalchemy.orm import Session
 
 from noema.core.errors import BadPicture
-from noema.devices.file_store import FileStore
+from noema.devices.file_store import FileStore, hash_of
 from noema.formats.photo_file import MOST_BYTES, check_photo
+from noema.formats.private_parts import without_private
 from noema.formats.scan import is_scan, pages_of_scan
+from noema.store.people import keeps_originals
 from noema.store.photographs import (
     NewPhoto,
     PhotoRow,
@@ -49,9 +51,9 @@ def hand_in_file(
             drawn = pages_of_scan(data)
         except BadPicture as wrong:
             return (HandedIn(name=name, photo=None, refused=str(wrong)),)
-        scan_sha256 = files.put(data)
+        scan_sha256 = hash_of(data)
         pages = tuple((f"{name}, page {n}", page) for n, page in enumerate(drawn, start=1))
-    return tuple(
+    handed_in = tuple(
         hand_in_photo(
             session,
             files,
@@ -64,6 +66,9 @@ def hand_in_file(
         )
         for page_name, page in pages
     )
+    if scan_sha256 is not None and any(one.photo and not one.known for one in handed_in):
+        files.put(data)  # before the rows that speak of it are kept
+    return handed_in
 
 
 def hand_in_photo(
@@ -78,13 +83,22 @@ def hand_in_photo(
     read_after_s: int = 0,
     scan_sha256: str | None = None,
 ) -> HandedIn:
-    """Keep and queue one photograph; a file that is no photograph is refused by name."""
+    """Keep and queue one photograph; a file that is no photograph is refused by name.
+
+    Where it was taken, and other private parts, are kept only where a school wants them.
+    """
     name = name.replace("\0", "")[-200:] or "photograph"
     try:
         picture = check_photo(data)
     except BadPicture as wrong:
         return HandedIn(name=name, photo=None, refused=str(wrong))
-    sha256 = files.put(data)
+    if not keeps_originals(session, school_id):
+        data = without_private(data)
+    sha256 = hash_of(data)
+    known = photo_by_sha256(session, school_id, sha256)
+    if known is not None and known.picture_gone:
+        return HandedIn(name=name, photo=known, known=True)  # what was removed stays removed
+    files.put(data)
     new = NewPhoto(
         school_id=school_id,
         batch_id=batch_id,

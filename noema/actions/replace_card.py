@@ -3,6 +3,7 @@
 from sqlalchemy.orm import Session
 
 from noema.store.classes import class_of_school, student_of_class
+from noema.store.log_ins import end_log_ins
 from noema.store.students import end_card
 
 
@@ -11,3 +12,4 @@ def replace_card(session: Session, school_id: int, class_id: int, student_id: in
     class_of_school(session, school_id, class_id)
     student_of_class(session, class_id, student_id)
     end_card(session, student_id)
+    end_log_ins(session, student_id=student_id)

@@ -8,9 +8,9 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import Refused
 from noema.core.language import gettext
-from noema.devices.file_store import FileStore
-from noema.store.erasure import classes_of_pictures, drop_pictures, pictures_before
-from noema.store.people import keep_months_of, set_keep_months
+from noema.store.erasure import classes_of_pictures, drop_pictures, leave, pictures_before
+from noema.store.people import keep_months_of, set_keep_months, set_keeps_originals
+from noema.store.queue import queue_leaving
 
 _LONGEST_MONTHS = 120
 
@@ -45,8 +45,16 @@ def keep_for(session: Session, school_id: int, months: int | None) -> None:
     set_keep_months(session, school_id, months)
 
 
-def remove_old(session: Session, files: FileStore, school_id: int, now: datetime) -> int:
-    """Remove every picture older than the school's period; gives how many photographs had one."""
+def keep_originals(session: Session, school_id: int, *, keeps: bool) -> None:
+    """Keep all that cameras write beside pictures from now on, or only what reading needs."""
+    set_keeps_originals(session, school_id, keeps)
+
+
+def remove_old(session: Session, school_id: int, now: datetime) -> int:
+    """Remove every picture older than the school's period; gives how many photographs had one.
+
+    The files leave once this is kept.
+    """
     months = keep_months_of(session, school_id)
     if months is None:
         raise Refused(gettext("Your school keeps pictures without end: choose a period first."))
@@ -54,8 +62,8 @@ def remove_old(session: Session, files: FileStore, school_id: int, now: datetime
     photos = pictures_before(session, school_id, before)
     gone = drop_pictures(session, photos, now)
     session.flush()
-    for sha256 in gone.files:
-        files.remove(sha256)
+    leave(session, school_id, gone.files)
+    queue_leaving(session)
     return gone.photographs
 
 

@@ -25,5 +25,8 @@ def command(school: str, class_id: int | None, out: Path) -> None:
             raise NotFound(f"There is no school called “{school}”.")
         files = LocalFiles(files_folder(settings))
         with out.open("wb") as file:
-            file.writelines(archive_school(session, files, school_id, class_id))
+            packed = archive_school(session, files, school_id, class_id)
+            file.writelines(packed.chunks)
     click.echo(f"{out}: {out.stat().st_size:,} bytes.")
+    if packed.missing:
+        click.echo(f"{packed.missing} pictures weren't found: the manifest names them.", err=True)

@@ -19,4 +19,4 @@ def command(file: Path) -> None:
     bring_up_to_date(engine)
     with open_sessions(engine).begin() as session:
         name = bring_in_archive(session, LocalFiles(files_folder(settings)), file.read_bytes())
-    click.echo(f"{name} is here.")
+    click.echo(f"{name} is here. Give each teacher a password: noema password E-MAIL.")

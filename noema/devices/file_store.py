@@ -5,16 +5,19 @@ The contract is what an object store can also keep: whole objects, written once,
 
 import errno
 import hashlib
+import logging
 import os
 import tempfile
 import time
 from collections.abc import Iterator
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Protocol
 
 from noema.core.errors import NotFound, StoreFull
 from noema.core.language import gettext
 
+_LOG = logging.getLogger(__name__)
 _OBJECTS = "??/" + "?" * 62
 
 
@@ -36,6 +39,9 @@ class FileStore(Protocol):
     def untouched(self, for_s: float) -> Iterator[str]:
         """Name the objects that nobody has put for so many seconds."""
 
+    def put_at(self, sha256: str) -> datetime | None:
+        """Say when an object was last put; None where there is none."""
+
 
 class LocalFiles:
     """A file store in a folder: ab/cdef… under two letters each."""
@@ -45,7 +51,7 @@ class LocalFiles:
 
     def put(self, data: bytes) -> str:
         """Write whole or not at all, and only then answer."""
-        sha256 = hashlib.sha256(data).hexdigest()
+        sha256 = hash_of(data)
         place = self._place(sha256)
         if place.exists():
             os.utime(place)  # put again: it isn't an orphan, whatever its age
@@ -81,6 +87,13 @@ class LocalFiles:
             if place.stat().st_mtime < before:
                 yield place.parent.name + place.name
 
+    def put_at(self, sha256: str) -> datetime | None:
+        """Go by its file."""
+        try:
+            return datetime.fromtimestamp(self._place(sha256).stat().st_mtime, UTC)
+        except FileNotFoundError:
+            return None
+
     def every(self) -> Iterator[bytes]:
         """Give every object in the folder, in the order of their hashes."""
         for place in sorted(self._folder.glob(_OBJECTS)):
@@ -88,6 +101,11 @@ class LocalFiles:
 
     def _place(self, sha256: str) -> Path:
         return self._folder / sha256[:2] / sha256[2:]
+
+
+def hash_of(data: bytes) -> str:
+    """Give the name under which bytes are kept."""
+    return hashlib.sha256(data).hexdigest()
 
 
 def _write_whole(place: Path, data: bytes) -> None:
@@ -105,7 +123,8 @@ def _write_whole(place: Path, data: bytes) -> None:
 
 def _what_to_do(wrong: OSError, folder: Path) -> str:
     if wrong.errno == errno.ENOSPC:
-        return "The disk is full: free some space, then hand the photograph in again."
+        return gettext("The disk is full: free some space, then hand the photograph in again.")
     if wrong.errno in (errno.EACCES, errno.EPERM, errno.EROFS):
-        return f"Noema may not write to {folder}: give it the permission, then try again."
-    return f"The photograph couldn't be kept ({wrong.strerror}): try again."
+        _LOG.error("Noema may not write to %s: give it the permission.", folder)
+        return gettext("Photographs can't be kept just now: whoever runs Noema must look at it.")
+    return gettext("The photograph couldn't be kept (%(why)s): try again.", why=wrong.strerror)

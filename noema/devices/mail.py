@@ -65,6 +65,12 @@ class Outbox(Protocol):
     def sent_by(self, sender: str) -> tuple[Sent, ...]:
         """Give what a sender sent, the newest first, as far as the outbox remembers."""
 
+    def naming(self, name: str) -> tuple[str, ...]:
+        """Say which letters it remembers that name somebody."""
+
+    def forget(self, letter: str) -> None:
+        """Forget a letter; nothing happens where there is none."""
+
 
 class SmtpOutbox:
     """A school's own mail server (RFC 5321); it remembers nothing."""
@@ -85,6 +91,13 @@ class SmtpOutbox:
     def sent_by(self, sender: str) -> tuple[Sent, ...]:
         """Remember nothing."""
         return ()
+
+    def naming(self, name: str) -> tuple[str, ...]:
+        """Remember nothing."""
+        return ()
+
+    def forget(self, letter: str) -> None:
+        """Have nothing to forget."""
 
 
 def letter_to_message(letter: Letter) -> EmailMessage:

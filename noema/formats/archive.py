@@ -27,6 +27,7 @@ class Archive:
     schema: str  # the migration its tables are at
     rows: Mapping[str, list[dict[str, Any]]]  # by table
     files: Mapping[str, bytes]  # by SHA-256
+    missing: frozenset[str] = frozenset()  # files that were missing when it was made
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -37,6 +38,7 @@ class ToPack:
     rows: Mapping[str, list[dict[str, Any]]]  # by table
     files: Sequence[str]  # SHA-256
     file: Callable[[str], bytes]  # gives one
+    missing: Sequence[str] = ()  # SHA-256 of files that rows rest on and that are nowhere
 
 
 def archive_chunks(archive: ToPack) -> Iterator[bytes]:
@@ -48,9 +50,11 @@ def archive_chunks(archive: ToPack) -> Iterator[bytes]:
         "format": FORMAT,
         "schema": archive.schema,
         "says": "JSON lines: a row of a table each; times ISO 8601 with their offset; colours "
-        "CIELAB D50/2 and ASTM D1535; files under the SHA-256 of their bytes.",
+        "CIELAB D50/2 and ASTM D1535; files under the SHA-256 of their bytes. "
+        "Passwords and class codes are not in it; pictures under “missing” were nowhere.",
         "rows": {name: len(rows) for name, rows in sorted(archive.rows.items())},
         "sha256": dict(sorted(hashes.items())),
+        **({"missing": sorted(archive.missing)} if archive.missing else {}),
     }
     first = (_MANIFEST, orjson.dumps(manifest, option=orjson.OPT_INDENT_2))
     files = ((_place(sha256), archive.file(sha256)) for sha256 in sorted(archive.files))
@@ -83,7 +87,8 @@ def archive_from_zip(data: bytes) -> Archive:
         }
         if any(_sha256(body) != name for name, body in files.items()):
             raise BadFile(gettext("A file in the archive isn't under its own hash: make it again."))
-        return Archive(schema=str(manifest["schema"]), rows=rows, files=files)
+        missing = frozenset(str(name) for name in manifest.get("missing", []))
+        return Archive(schema=str(manifest["schema"]), rows=rows, files=files, missing=missing)
     except (KeyError, TypeError, AttributeError, orjson.JSONDecodeError) as wrong:
         raise BadFile(gettext("This is no archive of Noema's, or a part is missing.")) from wrong
 

@@ -17,6 +17,7 @@ from noema.core.language import gettext
 from noema.core.photo.decode import decode_picture, made_smaller
 from noema.core.photo.picture import Picture
 from noema.formats.colour_profile import space_of
+from noema.formats.private_parts import without_private
 
 register_heif_opener(thumbnails=False)
 
@@ -100,15 +101,17 @@ def needs_turning(data: bytes) -> bool:
 
 
 def for_browsers(data: bytes) -> tuple[bytes, str]:
-    """Give a photograph as every browser shows it, with its media type; HEIC becomes JPEG."""
-    if data.startswith(b"\x89PNG"):
-        return data, "image/png"
-    if data[:4] == b"RIFF":
-        return data, "image/webp"
+    """Give a photograph as every browser shows it, with its media type; HEIC becomes JPEG.
+
+    Where it was taken, and other private parts, are left out.
+    """
     if needs_turning(data):
         picture = open_photo(data)
         return jpeg_bytes(picture.rgb, picture.icc), "image/jpeg"
-    return data, "image/jpeg"
+    shown = without_private(data)
+    if data.startswith(b"\x89PNG"):
+        return shown, "image/png"
+    return shown, "image/webp" if data[:4] == b"RIFF" else "image/jpeg"
 
 
 _ORIENTATION, _MAKE, _MODEL = 0x0112, 0x010F, 0x0110  # EXIF

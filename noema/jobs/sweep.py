@@ -3,14 +3,16 @@
 from datetime import datetime
 
 from noema.actions.sweep import forget_abandoned, remove_orphans
-from noema.devices.file_store import FileStore
-from noema.devices.piece_store import PieceStore
-from noema.store.engine import Sessions
+from noema.jobs.let_leave import let_leave_all
+from noema.jobs.stores import Stores
+from noema.store.log_ins import forget_ended
 
 
-def sweep_all(sessions: Sessions, files: FileStore, pieces: PieceStore, now: datetime) -> None:
-    """Forget abandoned uploads, then remove files that no row names."""
-    with sessions.begin() as session:
-        forget_abandoned(session, pieces, now)
-    with sessions() as session:
-        remove_orphans(session, files)
+def sweep_all(stores: Stores, now: datetime) -> None:
+    """Forget abandoned uploads, let files leave, then remove those that no row names."""
+    with stores.sessions.begin() as session:
+        forget_abandoned(session, stores.pieces, now)
+        forget_ended(session, now)
+    let_leave_all(stores)
+    with stores.sessions() as session:
+        remove_orphans(session, stores.files)

@@ -6,34 +6,33 @@ from datetime import UTC, datetime
 
 from procrastinate import App, JobContext, PsycopgConnector, RetryStrategy
 
-from noema.devices.file_store import FileStore
-from noema.devices.piece_store import PieceStore
 from noema.jobs.judge_assignment import judge_behind
 from noema.jobs.learn_printer import learn_one
 from noema.jobs.learn_tubes import follow_tubes_of, learn_tubes_of
+from noema.jobs.let_leave import let_leave_all
 from noema.jobs.read_photograph import read_one
 from noema.jobs.reread_photograph import reread_one
+from noema.jobs.stores import Stores
 from noema.jobs.sweep import sweep_all
-from noema.store.engine import Sessions
 from noema.store.queue import (
     FOLLOW_TUBES,
     JUDGE_ASSIGNMENT,
     LEARN_PRINTER,
     LEARN_TUBES,
+    LET_LEAVE,
     READ_PHOTOGRAPH,
     REREAD_PHOTOGRAPH,
 )
 
 _LOG = logging.getLogger(__name__)
 
-_TRIES = 3
+_TRIES, _TRIES_OF_FILES = 3, 6
 _EVERY_TEN_SECONDS, _EVERY_HOUR = "* * * * * */10", "7 * * * *"
 
 
-def make_worker(
-    database_url: str, sessions: Sessions, files: FileStore, pieces: PieceStore, stalled_s: int
-) -> App:
+def make_worker(database_url: str, stores: Stores, stalled_s: int) -> App:
     """Make the queue's application with its tasks."""
+    sessions, files = stores.sessions, stores.files
     app = App(connector=PsycopgConnector(conninfo=database_url))
 
     @app.task(
@@ -76,6 +75,14 @@ def make_worker(
         follow_tubes_of(sessions, class_id, set_ref, teacher_id)
 
     @app.task(
+        name=LET_LEAVE,
+        pass_context=False,
+        retry=RetryStrategy(max_attempts=_TRIES_OF_FILES, exponential_wait=4),
+    )
+    def let_leave(uploads: list[str], letters: list[str]) -> None:
+        let_leave_all(stores, uploads, letters)
+
+    @app.task(
         name=JUDGE_ASSIGNMENT,
         pass_context=False,
         retry=RetryStrategy(max_attempts=_TRIES, wait=1),
@@ -91,7 +98,7 @@ def make_worker(
     @app.periodic(cron=_EVERY_HOUR)
     @app.task(name="sweep", queueing_lock="sweep", pass_context=False)
     def sweep(timestamp: int) -> None:
-        sweep_all(sessions, files, pieces, datetime.fromtimestamp(timestamp, UTC))
+        sweep_all(stores, datetime.fromtimestamp(timestamp, UTC))
 
     return app
 

@@ -34,6 +34,23 @@ class PretendOutbox:
         mine = (_sent(message) for message in messages if message["From"] == sender)
         return tuple(islice(mine, _MOST_SHOWN))
 
+    def naming(self, name: str) -> tuple[str, ...]:
+        """Look into every letter in the folder."""
+        if not self._folder.exists():
+            return ()
+        paths = [path for path in self._folder.iterdir() if _NAME.fullmatch(path.name)]
+        return tuple(sorted(path.name for path in paths if _names(_message(path), name)))
+
+    def forget(self, letter: str) -> None:
+        """Take a letter out of the folder."""
+        if _NAME.fullmatch(letter):
+            (self._folder / letter).unlink(missing_ok=True)
+
+
+def _names(message: EmailMessage, name: str) -> bool:
+    told = _sent(message)
+    return any(name.casefold() in text.casefold() for text in (told.subject, told.words))
+
 
 def _message(path: Path) -> EmailMessage:
     return message_from_bytes(path.read_bytes(), policy=policy.default)

@@ -2,14 +2,30 @@
 
 from collections.abc import Iterable, Mapping
 from datetime import date, datetime
+from random import SystemRandom
 from typing import Any
 
-from sqlalchemy import Date, DateTime, Select, Table, func, insert, or_, select, text, update
+from sqlalchemy import (
+    Column,
+    ColumnElement,
+    Date,
+    DateTime,
+    Select,
+    Table,
+    func,
+    insert,
+    or_,
+    select,
+    text,
+    update,
+)
 from sqlalchemy.orm import Session
 
+from noema.core.joining.card import draw_code
 from noema.store import paint_tables, student_tables  # noqa: F401  their tables are kept too
 from noema.store import tables as t
 from noema.store.base import Base
+from noema.store.people import NO_PASSWORD
 
 _ORDER = (
     "school", "teacher", "school_class", "student", "enrolment", "paint_set", "own_tube",
@@ -17,6 +33,9 @@ _ORDER = (
     "reading", "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
+
+NOT_KEPT = ("leaving_file", "log_in")
+"""Tables of what goes on just now, which are no part of a school's record."""
 
 _PUT_LAST = ("key_revision", "key_photograph_id")
 _AT_ONCE = 500
@@ -35,13 +54,19 @@ def rows_of(
 ) -> dict[str, list[dict[str, Any]]]:
     """Give all rows of a school, or what one of its classes rests on, by table; plain values."""
     found = {}
-    scopes = _scopes(school_id, class_id)
+    scopes = scopes_of(school_id, class_id)
     for name, table in zip(_ORDER, tables_in_order(), strict=True):
         question = scopes[name]
         ids = [*table.primary_key.columns]
-        rows = session.execute(select(table).where(question).order_by(*ids)).mappings()
+        told = select(*told_columns(table)).where(question).order_by(*ids)
+        rows = session.execute(told).mappings()
         found[name] = [_plain(dict(row)) for row in rows]
     return found
+
+
+def told_columns(table: Table) -> list[Column[Any]]:
+    """Give a table's columns but for secrets."""
+    return [column for column in table.columns if not column.info.get("secret")]
 
 
 def schema_version(session: Session) -> str:
@@ -59,7 +84,7 @@ def put_rows(session: Session, rows: Mapping[str, list[dict[str, Any]]]) -> None
     late_table, late_column = _PUT_LAST
     late: list[tuple[int, int]] = []
     for table in tables_in_order():
-        values = [_typed(table, row) for row in rows.get(table.name, [])]
+        values = [_typed(table, row) | _new_secrets(table.name) for row in rows.get(table.name, [])]
         if table.name == late_table:
             late = [(row["id"], row[late_column]) for row in values if row[late_column]]
             values = [{**row, late_column: None} for row in values]
@@ -84,7 +109,8 @@ def files_of(rows: Mapping[str, Iterable[Mapping[str, Any]]]) -> list[str]:
     return sorted(wanted - {None})
 
 
-def _scopes(school_id: int, class_id: int | None) -> dict[str, Any]:
+def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnElement[bool]]:
+    """Say which rows are a school's, or what one of its classes rests on, by table."""
     classes = select(t.SchoolClass.id).where(t.SchoolClass.school_id == school_id)
     students: _AnySelect = select(t.Student.id).where(t.Student.school_id == school_id)
     if class_id is not None:
@@ -157,6 +183,15 @@ def _typed(table: Table, row: Mapping[str, Any]) -> dict[str, Any]:
             value = date.fromisoformat(value)
         typed[name] = value
     return typed
+
+
+def _new_secrets(table: str) -> dict[str, str]:
+    """Give what opens doors anew: no password fits yet, and classes get other codes."""
+    drawn = {
+        "teacher": {"password_hash": NO_PASSWORD},
+        "school_class": {"join_code": draw_code(SystemRandom())},
+    }
+    return drawn.get(table, {})
 
 
 def _go_on_numbering(session: Session, table: Table) -> None:

@@ -9,6 +9,9 @@ from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 Json = dict[str, object]
 
+SECRET = {"secret": True}
+"""Marks a column that opens doors: it leaves in no export and is found by no search."""
+
 
 class Base(DeclarativeBase):
     """The common ground of all tables."""

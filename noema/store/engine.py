@@ -19,6 +19,7 @@ def open_engine(database_url: str) -> Engine:
     return create_engine(
         url,
         pool_pre_ping=True,
+        hide_parameters=True,  # a failure's words must tell no name
         connect_args={"options": "-c timezone=utc"},
         json_deserializer=orjson.loads,
     )

@@ -8,8 +8,9 @@ from sqlalchemy import String, cast, delete, func, or_, select, text, update
 from sqlalchemy.dialects.postgresql import JSONB, insert
 from sqlalchemy.orm import Session
 
-from noema.store.base import Base
-from noema.store.student_tables import SelfCheck, Sourced, Upload
+from noema.store.archive import scopes_of, tables_in_order, told_columns
+from noema.store.files import named_files
+from noema.store.student_tables import LeavingFile, LogIn, SelfCheck, Sourced, Upload
 from noema.store.tables import (
     Assignment,
     Batch,
@@ -71,8 +72,11 @@ class Gone:
 
 
 def erase_student(session: Session, student_id: int) -> Gone:
-    """Take away a student with every photograph, reading, judgement and word about them."""
-    photos = _photos_of(session, student_id)
+    """Take away a student with every photograph, reading, judgement and word about them.
+
+    What is being written about them just now is waited for, and goes too.
+    """
+    photos = _held_still(session, student_id)
     files = _files_of(session, photos)
     # The record of decisions only grows, but for withdrawn consent; until this transaction ends.
     session.execute(text("SET LOCAL noema.erasing = 'on'"))
@@ -93,6 +97,7 @@ def erase_student(session: Session, student_id: int) -> Gone:
         (Sheet, Sheet.student_id == student_id),
         (Enrolment, Enrolment.student_id == student_id),
         (Sourced, Sourced.student_id == student_id),
+        (LogIn, LogIn.student_id == student_id),
         (Student, Student.id == student_id),
     ):
         session.execute(delete(table).where(condition))
@@ -106,18 +111,49 @@ def uploads_of(session: Session, student_id: int) -> tuple[str, ...]:
     return tuple(session.scalars(select(Upload.id).where(Upload.student_id == student_id)))
 
 
-def traces_of(session: Session, words: Collection[str]) -> dict[str, int]:
-    """In which tables does any of some words still stand, and in how many rows?
+def leave(session: Session, school_id: int, files: Collection[str]) -> None:
+    """Note which files are to leave the file store once this transaction is kept."""
+    if files:
+        rows = [{"school_id": school_id, "sha256": sha256} for sha256 in sorted(files)]
+        session.execute(insert(LeavingFile).values(rows).on_conflict_do_nothing())
 
-    Every text and JSON column of every table is searched.
+
+def leaving_count(session: Session, school_id: int) -> int:
+    """How many of a school's files are still on their way out?"""
+    count = select(func.count()).where(LeavingFile.school_id == school_id)
+    return session.scalar(count) or 0
+
+
+def leaving_files(session: Session, most: int) -> tuple[tuple[str, datetime], ...]:
+    """Which files are to leave, and since when? Others who ask at once get others."""
+    rows = session.execute(
+        select(LeavingFile.sha256, LeavingFile.made_at)
+        .order_by(LeavingFile.made_at, LeavingFile.sha256)
+        .limit(most)
+        .with_for_update(skip_locked=True)
+    )
+    return tuple((row.sha256, row.made_at) for row in rows)
+
+
+def left(session: Session, files: Collection[str]) -> None:
+    """Note that files have left, or stay because somebody's record needs them again."""
+    session.execute(delete(LeavingFile).where(LeavingFile.sha256.in_(files)))
+
+
+def traces_of(session: Session, school_id: int, words: Collection[str]) -> dict[str, int]:
+    """In which tables of a school does any of some words still stand, and in how many rows?
+
+    Every text and JSON column is searched, but for secrets: what is found must tell nothing else.
     """
     found = {}
-    for table in Base.metadata.tables.values():
-        columns = [c for c in table.columns if isinstance(c.type, (String, JSONB))]
+    scopes = scopes_of(school_id)
+    for table in tables_in_order():
+        columns = [c for c in told_columns(table) if isinstance(c.type, (String, JSONB))]
         holds = [cast(c, String).ilike(f"%{_plain(word)}%") for c in columns for word in words]
         if not holds:
             continue
-        count = session.scalar(select(func.count()).select_from(table).where(or_(*holds)))
+        own = select(func.count()).select_from(table).where(scopes[table.name], or_(*holds))
+        count = session.scalar(own)
         if count:
             found[table.name] = count
     return found
@@ -170,6 +206,20 @@ def drop_pictures(session: Session, photograph_ids: Collection[int], now: dateti
     return Gone(photographs=len(photograph_ids), files=_needed_no_more(session, files))
 
 
+def _held_still(session: Session, student_id: int) -> list[int]:
+    """Give a student's photographs once nobody writes about them any more."""
+    for table, condition in (
+        (Student, Student.id == student_id),
+        (Sheet, Sheet.student_id == student_id),
+        (Batch, Batch.student_id == student_id),
+    ):
+        session.execute(select(table.id).where(condition).order_by(table.id).with_for_update())
+    photos = _photos_of(session, student_id)
+    mine = select(Photograph.id).where(Photograph.id.in_(photos)).order_by(Photograph.id)
+    session.execute(mine.with_for_update())
+    return photos
+
+
 def _photos_of(session: Session, student_id: int) -> list[int]:
     mine = or_(Sheet.student_id == student_id, Batch.student_id == student_id)
     return list(
@@ -198,15 +248,7 @@ def _files_of(session: Session, photos: Collection[int]) -> set[str]:
 
 def _needed_no_more(session: Session, files: set[str]) -> frozenset[str]:
     """Leave out what another photograph still rests on."""
-    stays: set[str] = set()
-    for column, kept in (
-        (Photograph.sha256, Photograph.picture_gone_at.is_(None)),
-        (Photograph.scan_sha256, Photograph.picture_gone_at.is_(None)),
-        (Photograph.shown_sha256, Photograph.picture_gone_at.is_(None)),
-        (ReadingRow.straight_sha256, ReadingRow.straight_sha256.is_not(None)),
-    ):
-        stays.update(session.scalars(select(column).where(column.in_(files), kept)))
-    return frozenset(files - stays)
+    return frozenset(files - named_files(session, files))
 
 
 def _plain(word: str) -> str:

@@ -13,18 +13,18 @@ from noema.store.tables import Photograph, ReadingRow
 
 
 def named_files(session: Session, names: Collection[str]) -> frozenset[str]:
-    """Which of these files does any row speak of?"""
+    """Which of these files does any row rest on? A picture that was removed needs none."""
     look = func.jsonb_array_elements(PrinterRow.measured).table_valued(column("value", JSONB))
     calibrated = look.c.value["photograph"].astext
-    columns = (
-        Photograph.sha256,
-        Photograph.scan_sha256,
-        Photograph.shown_sha256,
-        ReadingRow.straight_sha256,
-    )
+    there = Photograph.picture_gone_at.is_(None)
     found: set[str] = set()
-    for sha256 in columns:
-        found.update(session.scalars(select(sha256).where(sha256.in_(names))))
+    for sha256, kept in (
+        (Photograph.sha256, there),
+        (Photograph.scan_sha256, there),
+        (Photograph.shown_sha256, there),
+        (ReadingRow.straight_sha256, true()),
+    ):
+        found.update(session.scalars(select(sha256).where(sha256.in_(names), kept)))
     photographs = select(calibrated).select_from(PrinterRow).join(look, true())
     found.update(session.scalars(photographs.where(calibrated.in_(names))))
     return frozenset(found)

@@ -7,6 +7,9 @@ from sqlalchemy.orm import Session
 
 from noema.store.tables import School, Teacher
 
+NO_PASSWORD = "none"
+"""A hash that no password has: somebody must set one first."""
+
 
 @dataclass(frozen=True, kw_only=True)
 class TeacherRow:
@@ -59,6 +62,12 @@ def add_teacher(
     return teacher.id
 
 
+def set_password_hash(session: Session, teacher_id: int, password_hash: str) -> None:
+    """Keep the hash of a teacher's new password."""
+    session.get_one(Teacher, teacher_id).password_hash = password_hash
+    session.flush()
+
+
 def _teacher(session: Session, condition: ColumnElement[bool]) -> TeacherRow | None:
     row = session.execute(
         select(Teacher, School).join(School, School.id == Teacher.school_id).where(condition)
@@ -80,6 +89,17 @@ def _teacher(session: Session, condition: ColumnElement[bool]) -> TeacherRow | N
 def keep_time_zone(session: Session, school_id: int, name: str) -> None:
     """Keep a school's time zone."""
     session.get_one(School, school_id).time_zone = name
+    session.flush()
+
+
+def keeps_originals(session: Session, school_id: int) -> bool:
+    """Does a school keep all that cameras wrote beside a picture?"""
+    return bool(session.scalar(select(School.keeps_originals).where(School.id == school_id)))
+
+
+def set_keeps_originals(session: Session, school_id: int, keeps: bool) -> None:
+    """Keep all that cameras write beside pictures, or only what reading them needs."""
+    session.get_one(School, school_id).keeps_originals = keeps
     session.flush()
 
 

@@ -132,10 +132,10 @@ def add_photo(session: Session, new: NewPhoto) -> int | None:
     )
 
 
-def photo_by_sha256(session: Session, school_id: int, sha256: str) -> PhotoRow:
+def photo_by_sha256(session: Session, school_id: int, sha256: str) -> PhotoRow | None:
     """Which photograph of the school has these bytes?"""
     rows = _rows(session, Photograph.school_id == school_id, Photograph.sha256 == sha256)
-    return rows[0]
+    return rows[0] if rows else None
 
 
 def photo_of_school(session: Session, school_id: int, photograph_id: int) -> PhotoRow:

@@ -1,5 +1,7 @@
 """Queuing a job in the transaction of its cause: both are kept or neither."""
 
+from collections.abc import Collection
+
 from procrastinate import App, SyncPsycopgConnector
 from procrastinate.types import TimeDeltaParams
 from sqlalchemy.orm import Session
@@ -12,6 +14,7 @@ JUDGE_ASSIGNMENT = "judge_assignment"
 LEARN_PRINTER = "learn_printer"
 LEARN_TUBES = "learn_tubes"
 FOLLOW_TUBES = "follow_tubes"
+LET_LEAVE = "let_leave"
 """The jobs' names; `noema.jobs` does them."""
 
 _LATER, _AFTER_READING = -10, -5
@@ -51,6 +54,14 @@ def queue_following_tubes(session: Session, class_id: int, set_ref: str, teacher
     """Ask for the keys of a class's set to follow its tubes, or not, as a teacher chose."""
     job = _QUEUE.configure_task(FOLLOW_TUBES, connection=driver_connection(session))
     job.defer(class_id=class_id, set_ref=set_ref, teacher_id=teacher_id)
+
+
+def queue_leaving(
+    session: Session, uploads: Collection[str] = (), letters: Collection[str] = ()
+) -> None:
+    """Ask for files whose rows are gone, pieces of some uploads and some letters to leave."""
+    job = _QUEUE.configure_task(LET_LEAVE, connection=driver_connection(session))
+    job.defer(uploads=list(uploads), letters=list(letters))
 
 
 def queue_judging(session: Session, assignment_id: int) -> None:

@@ -5,7 +5,7 @@ from datetime import datetime
 from sqlalchemy import CheckConstraint, ForeignKey, String, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
-from noema.store.base import Base, Json, made_now
+from noema.store.base import SECRET, Base, Json, made_now
 
 
 class SelfCheck(Base):
@@ -46,3 +46,27 @@ class Sourced(Base):
     body: Mapped[Json]  # the line, column by column
     class_id: Mapped[int | None] = mapped_column(ForeignKey("school_class.id"), index=True)
     student_id: Mapped[int | None] = mapped_column(ForeignKey("student.id"), index=True)
+
+
+class LeavingFile(Base):
+    """A file whose rows are gone, until it has left the file store."""
+
+    __tablename__ = "leaving_file"
+    school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), primary_key=True)
+    sha256: Mapped[str] = mapped_column(String(64), primary_key=True)
+    made_at: Mapped[datetime] = made_now()
+
+
+class LogIn(Base):
+    """Somebody who came in on one device, until they leave, are shown out, or time is up."""
+
+    __tablename__ = "log_in"
+    __table_args__ = (
+        CheckConstraint("(teacher_id IS NULL) <> (student_id IS NULL)", name="one_person"),
+    )
+    token_sha256: Mapped[str] = mapped_column(String(64), primary_key=True, info=SECRET)
+    teacher_id: Mapped[int | None] = mapped_column(ForeignKey("teacher.id"), index=True)
+    student_id: Mapped[int | None] = mapped_column(ForeignKey("student.id"), index=True)
+    made_at: Mapped[datetime] = made_now()
+    seen_at: Mapped[datetime] = made_now()
+    ends_at: Mapped[datetime] = mapped_column(index=True)

@@ -20,7 +20,7 @@ from noema.core.exercises.media import Medium
 from noema.core.judging.review import ReviewState
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.paper import Paper
-from noema.store.base import Base, Json, made_now, one_of
+from noema.store.base import SECRET, Base, Json, made_now, one_of
 
 RECORDED_VERBS = (
     "accept",
@@ -49,6 +49,8 @@ class School(Base):
     warm_blue: Mapped[str] = mapped_column(String(20), server_default=WarmBlue.VIOLET.value)
     keep_months: Mapped[int | None]  # pictures are kept so long; none: until somebody erases them
     time_zone: Mapped[str] = mapped_column(String(64), server_default="UTC")  # its IANA name
+    # Pictures are kept with all that cameras wrote beside them, places too.
+    keeps_originals: Mapped[bool] = mapped_column(server_default=text("false"))
     made_at: Mapped[datetime] = made_now()
 
 
@@ -61,7 +63,7 @@ class Teacher(Base):
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     email: Mapped[str] = mapped_column(String(254), unique=True)
     display_name: Mapped[str] = mapped_column(String(80))
-    password_hash: Mapped[str] = mapped_column(String(200))
+    password_hash: Mapped[str] = mapped_column(String(200), info=SECRET)
     made_at: Mapped[datetime] = made_now()
 
 
@@ -78,7 +80,8 @@ class SchoolClass(Base):
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     name: Mapped[str] = mapped_column(String(80))
     term: Mapped[str] = mapped_column(String(40), server_default="")  # such as Autumn 2026
-    join_code: Mapped[str] = mapped_column(String(8), unique=True)  # students begin with it
+    # Students begin with it.
+    join_code: Mapped[str] = mapped_column(String(8), unique=True, info=SECRET)
     sees_at_once: Mapped[bool] = mapped_column(server_default=text("false"))  # or after review
     archived_at: Mapped[datetime | None]
     unit_starts_on: Mapped[date]

@@ -2,6 +2,7 @@
 
 from datetime import timedelta
 from pathlib import Path
+from urllib.parse import urlsplit
 
 from flask import Flask
 from flask_limiter import Limiter
@@ -10,7 +11,9 @@ from flask_login import LoginManager
 from flask_talisman import Talisman
 from flask_wtf import CSRFProtect
 from jinja2 import StrictUndefined
+from sqlalchemy.exc import DataError, OperationalError
 from werkzeug.exceptions import HTTPException
+from werkzeug.middleware.proxy_fix import ProxyFix
 
 from noema.core.errors import Refused
 from noema.core.language import gettext
@@ -18,8 +21,11 @@ from noema.web.assigning.views import assigning
 from noema.web.classes.views import classes
 from noema.web.erasure.views import erasure
 from noema.web.frame.access import load_user, require_log_in
+from noema.web.frame.bad_bytes import RowNumber, refuse_nul
 from noema.web.frame.clock import day, moment
-from noema.web.frame.refusals import show_http_error, show_refusal
+from noema.web.frame.headers import keep_little
+from noema.web.frame.kept_session import KeptSessions
+from noema.web.frame.refusals import show_away, show_http_error, show_refusal, show_unkeepable
 from noema.web.frame.request import Parts, attach
 from noema.web.handing_in.again import again
 from noema.web.handing_in.aiming import aiming
@@ -111,6 +117,7 @@ def make_application(
     session_hours: int,
     log_ins_a_minute: int,
     pseudo_language: bool,
+    proxies: int,
 ) -> Flask:
     """Make the application over a database, a file store and devices."""
     if len(secret_key) < 32:
@@ -130,6 +137,14 @@ def make_application(
         SEND_FILE_MAX_AGE_DEFAULT=timedelta(hours=1),
         RATELIMIT_ENABLED=log_ins_a_minute > 0,
     )
+    if parts.address:
+        app.config["TRUSTED_HOSTS"] = [urlsplit(parts.address).hostname or ""]
+    if proxies:
+        app.wsgi_app = ProxyFix(  # type: ignore[method-assign]
+            app.wsgi_app, x_for=proxies, x_proto=proxies, x_host=proxies
+        )
+    app.session_interface = KeptSessions()
+    app.url_map.converters["int"] = RowNumber
     app.jinja_env.undefined = StrictUndefined
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     _secure(app, https, log_ins_a_minute)
@@ -137,8 +152,12 @@ def make_application(
     for kind in (day, moment):
         app.add_template_filter(kind)
     attach(app, parts)
+    app.before_request(refuse_nul)
+    app.after_request(keep_little)
     app.register_error_handler(Refused, show_refusal)
     app.register_error_handler(HTTPException, show_http_error)
+    app.register_error_handler(OperationalError, show_away)
+    app.register_error_handler(DataError, show_unkeepable)
     for feature in FEATURES:
         app.register_blueprint(feature)
     return app

@@ -41,6 +41,35 @@ def test_a_photograph_is_kept_matched_read_and_judged(school):
     assert sentence_of(attempt)
 
 
+def with_place(data):
+    """A photograph whose camera wrote down where it was."""
+    told = Image.Exif()
+    told[0x0110] = "Model 7"
+    told.get_ifd(0x8825).update({1: "N", 2: (51.0, 30.0, 9.25), 28: b"Harbour Lane 7"})
+    out = BytesIO()
+    Image.open(BytesIO(data)).save(out, "JPEG", quality=95, exif=told.tobytes())
+    return out.getvalue()
+
+
+@pytest.mark.parametrize("keeps", [False, True])
+def test_where_it_was_taken_is_kept_only_for_a_school_that_wants_it_and_shown_to_nobody(
+    app, school, keeps
+):
+    client = school.teacher(app)
+    client.post("/keeping/originals", data={"keeps": "all"} if keeps else {})
+    data = with_place(school.photo_of(school.sheets()[0]))
+    photo = state_of(school, school.hands_in(data))
+    assert photo.camera == "Model 7"
+    kept = school.files.get(photo.sha256)
+    assert (kept == data) == (b"Harbour Lane 7" in kept) == keeps
+    assert photo.size_bytes == len(kept)
+    shown = client.get(f"/photographs/{photo.id}/original").get_data()
+    assert b"Harbour Lane 7" not in shown
+    assert school.hands_in(data).known
+    page = client.get("/keeping").text
+    assert ("Take it out of new photographs" in page) == keeps
+
+
 def test_the_same_photograph_twice_is_recognised(school):
     data = school.photo_of(school.sheets()[0])
     first, second = school.hands_in(data), school.hands_in(data, name="again.jpg")

@@ -36,7 +36,7 @@ def empty(database_url, tmp_path):
 
 
 def packed(*what):
-    return b"".join(archive_school(*what))
+    return b"".join(archive_school(*what).chunks)
 
 
 def painted(school):

@@ -13,7 +13,9 @@ from sqlalchemy import text
 
 from noema.actions.hand_in_photo import hand_in_photo
 from noema.devices.piece_store import LocalPieces
+from noema.jobs.stores import Stores
 from noema.jobs.worker import make_worker
+from noema.stand_ins.outbox import PretendOutbox
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.studio import take_picture
 from noema.store.photographs import add_batch
@@ -109,5 +111,6 @@ def test_a_worker_killed_in_the_middle_loses_and_doubles_nothing(sessions, files
 
 def test_the_worker_knows_the_job_that_is_queued(settings, sessions, files, tmp_path):
     pieces = LocalPieces(tmp_path)
-    worker = make_worker(settings.database_url, sessions, files, pieces, settings.stalled_s)
+    stores = Stores(sessions=sessions, files=files, pieces=pieces, outbox=PretendOutbox(tmp_path))
+    worker = make_worker(settings.database_url, stores, settings.stalled_s)
     assert READ_PHOTOGRAPH in worker.tasks

@@ -59,7 +59,9 @@ def hold_out_card(page: Page, school: School) -> None:
         holder = student_by_id(session, school.sheets()[0].student_id or 0)
     assert holder is not None
     words = "-".join(card_words(SECRET, holder.id, holder.card_serial))
-    page.goto(f"/join?code={join.join_code}&card={words}")
+    page.goto(f"/join#code={join.join_code}&card={words}")
+    expect(page.get_by_label("Class code")).to_have_value(join.join_code)
+    assert "#" not in page.url
     page.locator("main form button").first.click()
 
 

@@ -56,6 +56,8 @@ BELONGS_TO_NOBODY = {
     "records.give",
     "records.school_archive",
     "erasure.keeping",
+    "erasure.leaving",
+    "erasure.originals",
     "erasure.keep",
     "erasure.remove",
     "school.of_school",

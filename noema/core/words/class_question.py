@@ -8,9 +8,9 @@ from noema.core.colour.names import HueTable
 from noema.core.exercises.asked import Asked
 from noema.core.exercises.class_question import ClassQuestion, shifted
 from noema.core.exercises.naming import cell_names
-from noema.core.language import gettext, said_together
+from noema.core.language import gettext
 from noema.core.sheet.layout import Triple
-from noema.core.words.amounts import opening
+from noema.core.words.amounts import listed, opening
 from noema.core.words.differences import how_it_differs
 
 
@@ -39,7 +39,7 @@ def cells_in_question(
                 cell=opening(names[cell.id]),
                 students=shared.students,
                 of=shared.of,
-                how=said_together(how_it_differs(cell.hvc, hvc_of(painted), table)),
+                how=listed(how_it_differs(cell.hvc, hvc_of(painted), table)),
             ),
             expected=cell.lab,
             painted=painted,

@@ -10,13 +10,14 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import HueTable
 from noema.core.colour.spectra import reflectance_to_lab
-from noema.core.language import ngettext, said_together
+from noema.core.language import ngettext
 from noema.core.pigments.bending import BENDS, bent
 from noema.core.pigments.film import Surface, opaque_reflectance
 from noema.core.pigments.known_tubes import KnownTubes
 from noema.core.pigments.shelf import PaintSet
 from noema.core.pigments.tube import Tube
 from noema.core.sheet.layout import Triple
+from noema.core.words.amounts import listed
 from noema.core.words.differences import how_it_differs
 
 Floats = NDArray[np.float64]
@@ -53,7 +54,7 @@ def tubes_learned(known: KnownTubes, paints: PaintSet, table: HueTable) -> Itera
                 "Your %(tube)s is %(how)s than described: learned from %(count)s sheets.",
                 known.sheets[place],
                 tube=tube.label,
-                how=said_together(how_it_differs(hvc_of(described), hvc_of(learned), table)),
+                how=listed(how_it_differs(hvc_of(described), hvc_of(learned), table)),
                 count=known.sheets[place],
             ),
             described=described,

@@ -10,7 +10,7 @@ from wtforms import Form
 from noema.actions.archive_class import archive_class, name_term
 from noema.actions.erase_student import Erased, erase_student
 from noema.actions.move_student import merge_students, move_student
-from noema.actions.set_retention import WouldGo, keep_for, remove_old, would_go
+from noema.actions.set_retention import WouldGo, keep_for, keep_originals, remove_old, would_go
 from noema.store.classes import (
     ClassRow,
     StudentName,
@@ -19,11 +19,12 @@ from noema.store.classes import (
     student_of_class,
     students_of_class,
 )
-from noema.store.people import keep_months_of
+from noema.store.erasure import leaving_count
+from noema.store.people import keep_months_of, keeps_originals
 from noema.web.frame.clock import here
 from noema.web.frame.forms import Exactly, Said, TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
-from noema.web.frame.request import db, files, me, pieces
+from noema.web.frame.request import db, me, outbox
 
 erasure = Blueprint("erasure", __name__)
 
@@ -40,7 +41,14 @@ class RecordPage:
 
 
 @dataclass(frozen=True, kw_only=True)
-class ErasedPage:
+class LeavingPage:
+    """How many files are on their way out of the file store."""
+
+    leaving: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class ErasedPage(LeavingPage):
     """What went, and what was found afterwards."""
 
     frame: Frame
@@ -58,6 +66,8 @@ class KeepingPage:
     looked: WouldGo | None
     before: datetime | None  # as looked at, at the school
     removed: int | None
+    originals: bool  # pictures are kept as cameras wrote them
+    left: LeavingPage
 
 
 class MoveForm(Form):
@@ -88,6 +98,12 @@ class TermForm(Form):
     """The term a class is in."""
 
     term = TextLine()
+
+
+class OriginalsForm(Form):
+    """Whether pictures are kept as cameras wrote them."""
+
+    keeps = Said("all", name="keeps")
 
 
 class KeepForm(Form):
@@ -134,9 +150,18 @@ def erase(class_id: int, student_id: int) -> str:
     class_of_school(db(), me().school_id, class_id)
     student_of_class(db(), class_id, student_id)
     typed = read_form(EraseForm).name_.data
-    erased = erase_student(db(), files(), pieces(), me().school_id, student_id, typed_name=typed)
-    page = ErasedPage(frame=frame(Stage.PROGRESS), erased=erased, class_id=class_id)
+    erased = erase_student(db(), outbox(), me().school_id, student_id, typed_name=typed)
+    page = ErasedPage(
+        frame=frame(Stage.PROGRESS), erased=erased, class_id=class_id, leaving=erased.files
+    )
     return render_template("erasure/erased.html", page=page)
+
+
+@erasure.get("/keeping/leaving")
+def leaving() -> str:
+    """Say how many files are on their way out; asked for until all have left."""
+    page = LeavingPage(leaving=leaving_count(db(), me().school_id))
+    return render_template("erasure/leaving.html", page=page)
 
 
 @erasure.post("/classes/<int:class_id>/archive")
@@ -170,10 +195,17 @@ def keep() -> Response:
     return redirect(url_for("erasure.keeping", months=months), 303)
 
 
+@erasure.post("/keeping/originals")
+def originals() -> Response:
+    """Choose whether all that cameras write beside pictures is kept."""
+    keep_originals(db(), me().school_id, keeps=read_form(OriginalsForm).keeps.data)
+    return redirect(url_for("erasure.keeping"), 303)
+
+
 @erasure.post("/keeping/remove")
 def remove() -> str:
     """Remove the pictures that are older than the school keeps them."""
-    removed = remove_old(db(), files(), me().school_id, datetime.now(UTC))
+    removed = remove_old(db(), me().school_id, datetime.now(UTC))
     return render_template("erasure/keeping.html", page=_keeping(None, removed))
 
 
@@ -185,4 +217,6 @@ def _keeping(looked: WouldGo | None, removed: int | None) -> KeepingPage:
         looked=looked,
         before=None if looked is None else here(looked.before),
         removed=removed,
+        originals=keeps_originals(db(), me().school_id),
+        left=LeavingPage(leaving=leaving_count(db(), me().school_id)),
     )

@@ -1,17 +1,19 @@
 """Who may pass: teachers everywhere, students only on their own pages, visitors at the doors."""
 
 from dataclasses import dataclass
-from time import time
+from datetime import UTC, datetime, timedelta
 
-from flask import redirect, request, session, url_for
-from flask_login import UserMixin, current_user, login_user
+from flask import current_app, redirect, request, session, url_for
+from flask_login import UserMixin, current_user, login_user, logout_user
+from werkzeug.exceptions import SecurityError
 from werkzeug.wrappers import Response
 
+from noema.actions.come_in import Who, come_in, leave, note_seen, who_is_in
 from noema.core.errors import NotAllowed
 from noema.core.language import gettext
 from noema.store.people import TeacherRow, teacher_by_id
 from noema.store.students import StudentRow, student_by_id
-from noema.web.frame.request import db, student_idle_s
+from noema.web.frame.request import db, sessions, student_idle_s
 from noema.web.language.catalogues import begin_anew
 
 OPEN_TO_ALL = frozenset(
@@ -31,7 +33,6 @@ OF_STUDENTS = frozenset({"painting"})
 _OF_BOTH = frozenset({"joining.leave"})
 
 _TEACHER, _STUDENT = "teacher", "student"
-_SEEN, _OWN_DEVICE = "seen_at", "own_device"
 
 
 @dataclass(frozen=True)
@@ -39,6 +40,7 @@ class User(UserMixin):  # type: ignore[misc]  # it comes without types
     """A logged-in teacher."""
 
     teacher: TeacherRow
+    token: str
 
     @property
     def time_zone(self) -> str:
@@ -47,7 +49,7 @@ class User(UserMixin):  # type: ignore[misc]  # it comes without types
 
     def get_id(self) -> str:
         """Give what the session keeps."""
-        return f"{_TEACHER} {self.teacher.id}"
+        return f"{_TEACHER} {self.token}"
 
 
 @dataclass(frozen=True)
@@ -55,6 +57,7 @@ class StudentUser(UserMixin):  # type: ignore[misc]  # it comes without types
     """A student who came in with a card; the session ends with the card."""
 
     student: StudentRow
+    token: str
 
     @property
     def time_zone(self) -> str:
@@ -63,48 +66,65 @@ class StudentUser(UserMixin):  # type: ignore[misc]  # it comes without types
 
     def get_id(self) -> str:
         """Give what the session keeps."""
-        return f"{_STUDENT} {self.student.id} {self.student.card_serial}"
+        return f"{_STUDENT} {self.token}"
 
 
 def load_user(user_id: str) -> User | StudentUser | None:
-    """Find who a session belongs to."""
-    kind, *numbers = user_id.split(" ")
-    if not numbers or not all(number.isdigit() for number in numbers):
+    """Find who a session belongs to, while their log-in goes on."""
+    _, _, token = user_id.partition(" ")
+    now = datetime.now(UTC)
+    found = who_is_in(db(), token, now) if token else None
+    if found is None:
         return None
-    if kind == _TEACHER:
-        teacher = teacher_by_id(db(), int(numbers[0]))
-        return None if teacher is None else User(teacher)
-    student = student_by_id(db(), int(numbers[0]))
-    if student is None or str(student.card_serial) != numbers[-1] or _has_idled():
-        return None
-    return StudentUser(student)
+    note_seen(sessions(), token, found, now)
+    if found.teacher_id is not None:
+        teacher = teacher_by_id(db(), found.teacher_id)
+        return None if teacher is None else User(teacher, token)
+    student = student_by_id(db(), found.student_id or 0)
+    return None if student is None else StudentUser(student, token)
+
+
+def let_teacher_in(teacher: TeacherRow) -> None:
+    """Begin a teacher's session."""
+    begin_anew()
+    session.permanent = True
+    lasts: timedelta = current_app.permanent_session_lifetime
+    token = come_in(db(), Who(teacher_id=teacher.id), datetime.now(UTC), lasts)
+    login_user(User(teacher, token))
 
 
 def let_in(student: StudentRow, *, own_device: bool) -> None:
     """Begin a student's session; on a shared device it ends soon after the last touch."""
     begin_anew()
     session.permanent = own_device
-    session[_OWN_DEVICE] = own_device
-    session[_SEEN] = int(time())
-    login_user(StudentUser(student))
+    lasts: timedelta = current_app.permanent_session_lifetime
+    if not own_device:
+        lasts = timedelta(seconds=student_idle_s())
+    token = come_in(db(), Who(student_id=student.id), datetime.now(UTC), lasts)
+    login_user(StudentUser(student, token))
 
 
-def _has_idled() -> bool:
-    return not session.get(_OWN_DEVICE) and time() - session.get(_SEEN, 0) > student_idle_s()
+def let_out() -> None:
+    """End the session of who asks, here and for any copy of it."""
+    user = current_user._get_current_object()
+    if isinstance(user, (User, StudentUser)):
+        leave(db(), user.token)
+    logout_user()
+    begin_anew()
 
 
 def require_log_in() -> Response | None:
     """Send a visitor to their door, and from there back; keep students to their own pages."""
     if request.endpoint in OPEN_TO_ALL:
         return None
+    if isinstance(request.routing_exception, SecurityError):
+        raise request.routing_exception  # asked for under a host that isn't ours
     of_student = request.blueprint in OF_STUDENTS
     if not current_user.is_authenticated:
         door = "joining.join" if of_student else "logging_in.log_in"
         wanted = request.full_path if request.method == "GET" else None
         return redirect(url_for(door, wanted=wanted))
     is_student = isinstance(current_user._get_current_object(), StudentUser)
-    if is_student:
-        session[_SEEN] = int(time())
     if request.endpoint in _OF_BOTH or is_student == of_student:
         return None
     if is_student:

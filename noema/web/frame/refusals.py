@@ -1,10 +1,12 @@
 """Refusals as a status and a page: the one place."""
 
+import logging
 from dataclasses import dataclass
 
-from flask import render_template, request
-from flask_login import current_user
-from werkzeug.exceptions import HTTPException
+from flask import Response, g, render_template, request
+from flask_login import AnonymousUserMixin, current_user
+from sqlalchemy.exc import DataError, OperationalError
+from werkzeug.exceptions import HTTPException, SecurityError
 
 from noema.core.errors import NotAllowed, NotFound, OutOfDate, Refused, StoreFull
 from noema.core.language import N_, gettext
@@ -14,6 +16,11 @@ _STATUS = {NotFound: 404, NotAllowed: 403, OutOfDate: 409, StoreFull: 507}
 _REFUSED = 422
 
 _OUR_FAULT = N_("Something went wrong on our side. Nothing was lost: go back and try again.")
+_ELSEWHERE = N_("Noema isn't at this address: use the one on your card or from your school.")
+_AWAY = N_("The database doesn't answer just now. Nothing is lost: this page tries again.")
+_UNKEEPABLE = N_("Something that was sent can't be kept: go back, and write it another way.")
+_AGAIN_S = 5
+_LOG = logging.getLogger(__name__)
 _SERVER_SAYS = {
     400: N_(
         "This page was open too long or came from elsewhere: go back, load it again and repeat."
@@ -47,8 +54,26 @@ def show_refusal(refusal: Refused) -> tuple[str, int]:
 
 def show_http_error(wrong: HTTPException) -> tuple[str, int]:
     """Answer what the server itself refuses in the same way."""
+    if isinstance(wrong, SecurityError):  # of such a host no page has an address
+        return gettext(_ELSEWHERE), 400
     status = wrong.code or 500
     return _answer(gettext(_SERVER_SAYS.get(status, _OUR_FAULT)), in_frame=False), status
+
+
+def show_away(wrong: OperationalError) -> Response:
+    """Say that the database is away; a page that was only looked at tries again by itself."""
+    _LOG.error("The database doesn't answer: %s", wrong.orig)
+    g._login_user = AnonymousUserMixin()  # who asks can't be looked up either
+    answer = Response(_answer(gettext(_AWAY), in_frame=False), status=503)
+    answer.headers["Retry-After"] = str(_AGAIN_S)
+    if request.method == "GET":
+        answer.headers["Refresh"] = str(_AGAIN_S)
+    return answer
+
+
+def show_unkeepable(_wrong: DataError) -> tuple[str, int]:
+    """Answer what the database can't hold: a number too large, a text with bytes that are none."""
+    return _answer(gettext(_UNKEEPABLE), in_frame=False), 400
 
 
 def _answer(sentence: str, *, in_frame: bool) -> str:

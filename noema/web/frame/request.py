@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import cast
 
-from flask import Flask, Response, current_app, g
+from flask import Flask, Response, current_app, g, request
 from flask_login import current_user
 from sqlalchemy.orm import Session
 
@@ -32,6 +32,7 @@ class Parts:
     outbox: Outbox
     card_secret: str  # students' cards are worked out from it
     student_idle_s: int  # after which a student's session on a shared device is over
+    address: str  # where people reach the pages; empty: wherever they were asked for
 
 
 def attach(app: Flask, parts: Parts) -> None:
@@ -46,6 +47,11 @@ def db() -> Session:
     if "db" not in g:
         g.db = _parts().sessions()
     return cast(Session, g.db)
+
+
+def sessions() -> Sessions:
+    """Give the maker of sessions, for what mustn't wait for the answer."""
+    return _parts().sessions
 
 
 def files() -> FileStore:
@@ -76,6 +82,11 @@ def outbox() -> Outbox:
 def card_secret() -> str:
     """Give what students' cards are worked out from."""
     return _parts().card_secret
+
+
+def address_of(path: str) -> str:
+    """Give a page's whole address, for paper: by the setting, whatever a request claims."""
+    return (_parts().address or request.host_url).rstrip("/") + path
 
 
 def student_idle_s() -> int:

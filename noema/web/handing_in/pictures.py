@@ -40,8 +40,9 @@ def picture(photo: PhotoRow, sha256: str | None = None) -> Response:
         data, mimetype, kept = show_photograph(db(), files(), photo)
     else:
         data, mimetype, kept = files().get(sha256), "image/jpeg", sha256
-    # The bytes under a hash never change, but only this person may keep them.
-    response = send_file(BytesIO(data), mimetype=mimetype, etag=kept, max_age=3600)
+    # The bytes under a hash never change, but only this person may keep them, and asks each time.
+    response = send_file(BytesIO(data), mimetype=mimetype, etag=kept, conditional=True)
+    response.cache_control.clear()
     response.cache_control.private = True
-    response.cache_control.public = False
+    response.cache_control.no_cache = True
     return response

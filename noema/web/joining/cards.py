@@ -1,6 +1,7 @@
 """Cards for students, to print and cut, and when they see what was read."""
 
 from dataclasses import dataclass
+from urllib.parse import urlencode
 
 import segno
 from flask import Blueprint, redirect, render_template, url_for
@@ -15,7 +16,7 @@ from noema.store.classes import ClassRow, class_of_school
 from noema.store.students import JoinRow, StudentRow, card_holders_of_class, join_of_class
 from noema.web.frame.forms import Said, read_form
 from noema.web.frame.page import Frame, Stage, frame
-from noema.web.frame.request import card_secret, db, me
+from noema.web.frame.request import address_of, card_secret, db, me
 
 cards = Blueprint("cards", __name__)
 
@@ -57,7 +58,7 @@ def of_class(class_id: int) -> str:
         frame=frame(Stage.PLAN),
         row=row,
         joining=joining,
-        door=url_for("joining.join", _external=True),
+        door=_door(),
         cards=tuple(_card(joining, student) for student in card_holders_of_class(db(), class_id)),
     )
     return render_template("joining/cards.html", page=page)
@@ -78,9 +79,14 @@ def show(class_id: int) -> Response:
     return redirect(url_for("classes.of_class", class_id=class_id), 303)
 
 
+def _door() -> str:
+    return address_of(url_for("joining.join"))
+
+
 def _card(joining: JoinRow, student: StudentRow) -> StudentCard:
     words = card_words(card_secret(), student.id, student.card_serial)
-    door = url_for("joining.join", code=joining.join_code, card="-".join(words), _external=True)
-    code = segno.make(door, error="m", micro=False)
+    # Behind the hash: browsers send it to nobody, so that no log and no proxy sees a card.
+    told = urlencode({"code": joining.join_code, "card": "-".join(words)})
+    code = segno.make(f"{_door()}#{told}", error="m", micro=False)
     picture = code.svg_inline(border=_QUIET, omitsize=True, svgclass="qr", lineclass=None)
     return StudentCard(student=student, words=" ".join(words), picture=Markup(picture))

@@ -3,19 +3,17 @@
 from dataclasses import dataclass
 
 from flask import Blueprint, redirect, render_template, request, url_for
-from flask_login import logout_user
 from werkzeug.wrappers import Response
 from wtforms import Form
 
 from noema.actions.join_class import join_class
 from noema.core.errors import NotAllowed
 from noema.core.joining.card import plain_code
-from noema.web.frame.access import let_in
+from noema.web.frame.access import let_in, let_out
 from noema.web.frame.forms import Exactly, Said, read_form
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import card_secret, db
 from noema.web.frame.ways_back import safe
-from noema.web.language.catalogues import begin_anew
 
 joining = Blueprint("joining", __name__)
 
@@ -42,13 +40,8 @@ class JoinForm(Form):
 
 @joining.get("/join")
 def join() -> str:
-    """Show the door; a card's QR code has already filled it in."""
-    asked = request.args
-    page = JoinPage(
-        code=plain_code(asked.get("code", "")),
-        words=asked.get("card", "")[:60].replace("-", " "),
-        wanted=safe(asked.get("wanted", "")),
-    )
+    """Show the door; what a card's QR code says is filled in by a script: it isn't sent."""
+    page = JoinPage(wanted=safe(request.args.get("wanted", "")))
     return render_template("joining/join.html", page=page)
 
 
@@ -70,8 +63,7 @@ def join_now() -> Response | tuple[str, int]:
 @joining.post("/leave")
 def leave() -> Response:
     """End the session."""
-    logout_user()
-    begin_anew()
+    let_out()
     return redirect(url_for("joining.join"))
 
 

@@ -2,19 +2,17 @@
 
 from dataclasses import dataclass
 
-from flask import Blueprint, redirect, render_template, request, session, url_for
-from flask_login import login_user, logout_user
+from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 from wtforms import Form
 
 from noema.actions import log_in as action
 from noema.core.errors import NotAllowed
-from noema.web.frame.access import User
+from noema.web.frame.access import let_out, let_teacher_in
 from noema.web.frame.forms import Exactly, read_form
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db
 from noema.web.frame.ways_back import safe
-from noema.web.language.catalogues import begin_anew
 
 logging_in = Blueprint("logging_in", __name__)
 
@@ -55,15 +53,12 @@ def log_in_now() -> Response | tuple[str, int]:
     except NotAllowed as refusal:
         page = LogInPage(email=email, wanted=wanted, sentence=str(refusal))
         return render_template("logging_in/log_in.html", page=page), status_of(refusal)
-    begin_anew()
-    session.permanent = True
-    login_user(User(teacher))
+    let_teacher_in(teacher)
     return redirect(wanted or url_for("today.home"))
 
 
 @logging_in.post("/log-out")
 def log_out() -> Response:
     """End the session."""
-    logout_user()
-    begin_anew()
+    let_out()
     return redirect(url_for("logging_in.log_in"))

@@ -10,7 +10,7 @@ from flask import Blueprint, Response, redirect, render_template, send_file, url
 from werkzeug.wrappers import Response as AnyResponse
 from wtforms import Form
 
-from noema.actions.archive_school import archive_school
+from noema.actions.archive_school import Packed, archive_school
 from noema.actions.assign_exercise import assign_exercise
 from noema.actions.give_package import give_package, sourced_numbers
 from noema.actions.keep_paint_set import NewSet, keep_paint_set
@@ -148,8 +148,7 @@ def due(class_id: int) -> Response:
 def class_archive(class_id: int) -> Response:
     """Give everything of a class."""
     row = class_of_school(db(), me().school_id, class_id)
-    chunks = archive_school(db(), files(), me().school_id, class_id)
-    return _streamed(chunks, "application/zip", f"{row.name} archive.zip")
+    return _archive(row.name, archive_school(db(), files(), me().school_id, class_id))
 
 
 @records.get("/assignments/<int:assignment_id>/key.json")
@@ -243,8 +242,7 @@ def give() -> Response:
 @records.get("/school-archive.zip")
 def school_archive() -> Response:
     """Give everything of the school."""
-    chunks = archive_school(db(), files(), me().school_id)
-    return _streamed(chunks, "application/zip", f"{me().school_name} archive.zip")
+    return _archive(me().school_name, archive_school(db(), files(), me().school_id))
 
 
 def _filled(given: SentFile) -> bytes:
@@ -256,6 +254,12 @@ def _filled(given: SentFile) -> bytes:
     if len(data) > _MOST_PACKAGE_BYTES:
         raise BadRoster(gettext("The package is over 16 MB: export one school."))
     return data
+
+
+def _archive(of: str, packed: Packed) -> Response:
+    """Send an archive; its very name says where pictures weren't found."""
+    without = f", {packed.missing} pictures missing" if packed.missing else ""
+    return _streamed(packed.chunks, "application/zip", f"{of} archive{without}.zip")
 
 
 def _streamed(chunks: Iterator[bytes], mimetype: str, name: str) -> Response:
