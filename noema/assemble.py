@@ -57,7 +57,7 @@ def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
         https=bool(settings.https),
         pseudo_language=bool(settings.pseudo_language),
         session_hours=settings.session_hours,
-        log_ins_a_minute=settings.log_ins_a_minute,
+        slows_guessing=bool(settings.slows_guessing),
         proxies=settings.proxies,
     )
 

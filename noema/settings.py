@@ -29,7 +29,9 @@ class Settings:
         0, "0 or 1", "1 when people reach Noema over https: cookies need it.", (0, 1)
     )
     session_hours: int = _setting(12, "hours", "How long a log-in lasts without a click.", (1, 720))
-    log_ins_a_minute: int = _setting(10, "count", "Log-ins tried from one address in a minute.")
+    slows_guessing: int = _setting(
+        1, "0 or 1", "0 lets anybody guess passwords and cards as fast as they can.", (0, 1)
+    )
     reading_at_once: int = _setting(
         2, "count", "Photographs the worker reads side by side.", (1, 64)
     )

@@ -57,7 +57,7 @@ def settings(database_url: str, tmp_path_factory: pytest.TempPathFactory) -> Set
         database_url=database_url,
         files=str(tmp_path_factory.mktemp("files")),
         secret_key=SECRET,
-        log_ins_a_minute=0,
+        slows_guessing=0,
     )
 
 

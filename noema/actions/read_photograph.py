@@ -42,8 +42,10 @@ from noema.store.queue import queue_reading
 from noema.store.readings import add_reading, reading_of
 from noema.store.sheets import SheetRow, sheet_by_code, sheet_of_school
 from noema.store.student_work import sheets_of_student
+from noema.store.tries import count_try, stumbled_count, stumbled_over
 
 _MOST_SHEETS = 20  # in one photograph
+_ALL = 1000  # tries, more than any photograph has
 _LOOK_AGAIN = N_("It is kept; say whose it is, or photograph the sheet again.")
 _NOT_YOURS = N_("This sheet belongs to somebody else: hand in your own, or ask your teacher.")
 _STUMBLED = N_("Noema stumbled over this picture.")
@@ -118,6 +120,21 @@ def give_up_reading(session: Session, photograph_id: int) -> None:
     if photo is not None and photo.state is PhotoState.READING:
         reason = f"{_STUMBLED}\n{_LOOK_AGAIN}"
         set_photo_state(session, photo.id, PhotoState.UNREADABLE, reason=reason)
+
+
+def stumbled(session: Session, school_id: int) -> int:
+    """How many photographs of a school did Noema stumble over?"""
+    return stumbled_count(session, school_id, _STUMBLED)
+
+
+def try_these_again(session: Session, school_id: int) -> int:
+    """Read again what Noema stumbled over; gives how many photographs there are."""
+    photos = stumbled_over(session, school_id, _STUMBLED)
+    for photograph_id in photos:
+        set_photo_state(session, photograph_id, PhotoState.READING, reason=None)
+        count_try(session, photograph_id, -_ALL)
+        queue_reading(session, photograph_id)
+    return len(photos)
 
 
 def _sheet_of(

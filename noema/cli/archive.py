@@ -7,6 +7,7 @@ import click
 from noema.actions.archive_school import archive_school
 from noema.core.errors import NotFound
 from noema.devices.file_store import LocalFiles
+from noema.formats.backup import own_file
 from noema.settings import files_folder, settings_from
 from noema.store.engine import open_engine, open_sessions
 from noema.store.people import school_by_name
@@ -24,7 +25,7 @@ def command(school: str, class_id: int | None, out: Path) -> None:
         if school_id is None:
             raise NotFound(f"There is no school called “{school}”.")
         files = LocalFiles(files_folder(settings))
-        with out.open("wb") as file:
+        with own_file(out) as file:
             packed = archive_school(session, files, school_id, class_id)
             file.writelines(packed.chunks)
     click.echo(f"{out}: {out.stat().st_size:,} bytes.")

@@ -46,6 +46,10 @@ class NotAllowed(Refused):
     """The person may not do this."""
 
 
+class TooManyTries(Refused):
+    """Somebody tries too often in a short time."""
+
+
 class NotFound(Refused):
     """Nothing of that name is here for this person."""
 
@@ -60,3 +64,7 @@ class MeterAway(Refused):
 
 class StoreFull(Refused):
     """The file store can't take more."""
+
+
+class StoreAway(Refused):
+    """The file store gives nothing just now."""

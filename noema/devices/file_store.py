@@ -14,7 +14,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Protocol
 
-from noema.core.errors import NotFound, StoreFull
+from noema.core.errors import NotFound, StoreAway, StoreFull
 from noema.core.language import gettext
 
 _LOG = logging.getLogger(__name__)
@@ -67,10 +67,13 @@ class LocalFiles:
         """Read an object back."""
         try:
             return self._place(sha256).read_bytes()
-        except OSError as wrong:
+        except FileNotFoundError as wrong:
             raise NotFound(
                 gettext("The file %(sha256)s… is not in the file store.", sha256=sha256[:12])
             ) from wrong
+        except OSError as wrong:
+            _LOG.error("The file store can't be read: %s", wrong.strerror)
+            raise StoreAway(gettext("Photographs can't be read just now: try again.")) from wrong
 
     def has(self, sha256: str) -> bool:
         """Look for its file."""

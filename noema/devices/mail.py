@@ -59,6 +59,10 @@ class Sent:
 class Outbox(Protocol):
     """Where mail goes out."""
 
+    @property
+    def sends(self) -> bool:
+        """Whether letters really go out, or are only kept."""
+
     def send(self, letter: Letter) -> None:
         """Send a letter, or refuse when it can't go out."""
 
@@ -74,6 +78,8 @@ class Outbox(Protocol):
 
 class SmtpOutbox:
     """A school's own mail server (RFC 5321); it remembers nothing."""
+
+    sends = True
 
     def __init__(self, host: str, port: int) -> None:
         self._host, self._port = host, port

@@ -1,11 +1,13 @@
 """Backups: a tar with the database's dump, every stored file, and a manifest of their hashes."""
 
 import hashlib
+import os
 import tarfile
 from collections.abc import Iterator
 from dataclasses import dataclass
 from io import BytesIO
 from pathlib import Path
+from typing import IO
 
 import orjson
 
@@ -28,7 +30,7 @@ def write_backup(place: Path, dump: bytes, files: Iterator[bytes]) -> int:
     """Write a backup beside its place, then put it there in one step; gives how many files."""
     new = place.with_name(f"{place.name}.part")
     hashes = {_DUMP: hashlib.sha256(dump).hexdigest()}
-    with tarfile.open(new, "w") as tar:
+    with own_file(new) as file, tarfile.open(fileobj=file, mode="w") as tar:
         _add(tar, _DUMP, dump)
         for body in files:
             sha256 = hashlib.sha256(body).hexdigest()
@@ -38,6 +40,12 @@ def write_backup(place: Path, dump: bytes, files: Iterator[bytes]) -> int:
         _add(tar, _MANIFEST, orjson.dumps(manifest, option=orjson.OPT_INDENT_2))
     new.replace(place)
     return len(hashes) - 1
+
+
+def own_file(place: Path) -> IO[bytes]:
+    """Open a file to be written that nobody but its owner may read."""
+    place.unlink(missing_ok=True)
+    return os.fdopen(os.open(place, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600), "wb")
 
 
 def read_backup(place: Path) -> Backup:

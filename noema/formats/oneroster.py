@@ -12,6 +12,7 @@ from noema.core.errors import BadRoster, Refused
 from noema.core.language import gettext
 from noema.formats.roster import roster_text
 from noema.formats.safe_zip import ZipLimits, read_zip, write_zip
+from noema.formats.spreadsheet import as_written, plain_text
 
 Row = Mapping[str, str]
 
@@ -111,7 +112,10 @@ def read_package(data: bytes) -> Package:
 
 
 def write_package(tables: Mapping[str, Iterable[Row]]) -> bytes:
-    """Write a bulk package of version 1.1; columns a row hasn't are empty."""
+    """Write a bulk package of version 1.1; columns a row hasn't are empty.
+
+    Text that a spreadsheet would take for a formula gets an apostrophe, which is read back without.
+    """
     files = {f"{name}.csv": _csv(TABLES[name], rows) for name, rows in tables.items()}
     properties = [
         {"propertyName": "manifest.version", "value": "1.0"},
@@ -180,7 +184,7 @@ def _rows(data: bytes) -> list[dict[str, str]]:
 def _clean(row: Mapping[str | None, str | list[str] | None]) -> dict[str, str]:
     """Keep what is needed to teach, without signs that can't be shown."""
     return {
-        name.strip(): "".join(c for c in value if c.isprintable()).strip()
+        name.strip(): as_written("".join(c for c in value if c.isprintable()).strip())
         for name, value in row.items()
         if name is not None
         and isinstance(value, str)
@@ -193,5 +197,6 @@ def _csv(columns: Sequence[str], rows: Iterable[Row]) -> bytes:
     out = StringIO(newline="")
     writer = csv.DictWriter(out, columns, extrasaction="ignore", restval="", lineterminator="\r\n")
     writer.writeheader()
-    writer.writerows(rows)
+    for row in rows:
+        writer.writerow({name: plain_text(value) for name, value in row.items()})
     return out.getvalue().encode()

@@ -5,6 +5,7 @@ from datetime import datetime
 from noema.actions.sweep import forget_abandoned, remove_orphans
 from noema.jobs.let_leave import let_leave_all
 from noema.jobs.stores import Stores
+from noema.store.guesses import forget_old_guesses
 from noema.store.log_ins import forget_ended
 
 
@@ -13,6 +14,7 @@ def sweep_all(stores: Stores, now: datetime) -> None:
     with stores.sessions.begin() as session:
         forget_abandoned(session, stores.pieces, now)
         forget_ended(session, now)
+        forget_old_guesses(session, now)
     let_leave_all(stores)
     with stores.sessions() as session:
         remove_orphans(session, stores.files)

@@ -4,14 +4,16 @@ import asyncio
 import logging
 from datetime import UTC, datetime
 
-from procrastinate import App, JobContext, PsycopgConnector, RetryStrategy
+from procrastinate import App, JobContext, PsycopgConnector
 
 from noema.jobs.judge_assignment import judge_behind
 from noema.jobs.learn_printer import learn_one
 from noema.jobs.learn_tubes import follow_tubes_of, learn_tubes_of
 from noema.jobs.let_leave import let_leave_all
+from noema.jobs.patience import Patience
 from noema.jobs.read_photograph import read_one
 from noema.jobs.reread_photograph import reread_one
+from noema.jobs.side_by_side import SideBySide
 from noema.jobs.stores import Stores
 from noema.jobs.sweep import sweep_all
 from noema.store.queue import (
@@ -26,26 +28,22 @@ from noema.store.queue import (
 
 _LOG = logging.getLogger(__name__)
 
-_TRIES, _TRIES_OF_FILES = 3, 6
 _EVERY_TEN_SECONDS, _EVERY_HOUR = "* * * * * */10", "7 * * * *"
 
 
 def make_worker(database_url: str, stores: Stores, stalled_s: int) -> App:
     """Make the queue's application with its tasks."""
-    sessions, files = stores.sessions, stores.files
+    sessions, files, side_by_side = stores.sessions, stores.files, SideBySide()
     app = App(connector=PsycopgConnector(conninfo=database_url))
 
-    @app.task(
-        name=READ_PHOTOGRAPH, pass_context=True, retry=RetryStrategy(max_attempts=_TRIES, wait=1)
-    )
+    @app.task(name=READ_PHOTOGRAPH, pass_context=True, retry=Patience())
     def read_photograph(context: JobContext, photograph_id: int) -> None:
-        last = context.job.attempts + 1 >= _TRIES
-        read_one(sessions, files, photograph_id, last_try=last)
+        read_one(stores, side_by_side, photograph_id, context.job.attempts)
 
     @app.task(
         name=REREAD_PHOTOGRAPH,
         pass_context=False,
-        retry=RetryStrategy(max_attempts=_TRIES, wait=1),
+        retry=Patience(),
     )
     def reread_photograph(photograph_id: int) -> None:
         reread_one(sessions, files, photograph_id)
@@ -53,7 +51,7 @@ def make_worker(database_url: str, stores: Stores, stalled_s: int) -> App:
     @app.task(
         name=LEARN_PRINTER,
         pass_context=False,
-        retry=RetryStrategy(max_attempts=_TRIES, wait=1),
+        retry=Patience(),
     )
     def learn_printer(printer_id: int) -> None:
         learn_one(sessions, printer_id)
@@ -61,7 +59,7 @@ def make_worker(database_url: str, stores: Stores, stalled_s: int) -> App:
     @app.task(
         name=LEARN_TUBES,
         pass_context=False,
-        retry=RetryStrategy(max_attempts=_TRIES, wait=1),
+        retry=Patience(),
     )
     def learn_tubes(class_id: int, set_ref: str) -> None:
         learn_tubes_of(sessions, class_id, set_ref)
@@ -69,7 +67,7 @@ def make_worker(database_url: str, stores: Stores, stalled_s: int) -> App:
     @app.task(
         name=FOLLOW_TUBES,
         pass_context=False,
-        retry=RetryStrategy(max_attempts=_TRIES, wait=1),
+        retry=Patience(),
     )
     def follow_tubes(class_id: int, set_ref: str, teacher_id: int) -> None:
         follow_tubes_of(sessions, class_id, set_ref, teacher_id)
@@ -77,7 +75,7 @@ def make_worker(database_url: str, stores: Stores, stalled_s: int) -> App:
     @app.task(
         name=LET_LEAVE,
         pass_context=False,
-        retry=RetryStrategy(max_attempts=_TRIES_OF_FILES, exponential_wait=4),
+        retry=Patience(),
     )
     def let_leave(uploads: list[str], letters: list[str]) -> None:
         let_leave_all(stores, uploads, letters)
@@ -85,7 +83,7 @@ def make_worker(database_url: str, stores: Stores, stalled_s: int) -> App:
     @app.task(
         name=JUDGE_ASSIGNMENT,
         pass_context=False,
-        retry=RetryStrategy(max_attempts=_TRIES, wait=1),
+        retry=Patience(),
     )
     def judge_assignment(assignment_id: int) -> None:
         judge_behind(sessions, assignment_id)

@@ -16,6 +16,8 @@ _MOST_SHOWN = 50
 class PretendOutbox:
     """Letters as files, newest last by name."""
 
+    sends = False
+
     def __init__(self, folder: Path) -> None:
         self._folder = folder
 

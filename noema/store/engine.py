@@ -5,12 +5,14 @@ from pathlib import Path
 import orjson
 from alembic import command
 from alembic.config import Config
-from sqlalchemy import Connection, Engine, create_engine
+from sqlalchemy import Connection, Engine, create_engine, text
 from sqlalchemy.orm import Session, sessionmaker
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 Sessions = sessionmaker[Session]
+
+_MIGRATING = 0x6E6F656D61  # any number that nobody else locks by
 
 
 def open_engine(database_url: str) -> Engine:
@@ -31,8 +33,9 @@ def open_sessions(engine: Engine) -> Sessions:
 
 
 def bring_up_to_date(engine: Engine) -> None:
-    """Run every migration that is missing."""
+    """Run every migration that is missing; who comes second waits for the first, and is done."""
     with engine.begin() as connection:
+        connection.execute(text("SELECT pg_advisory_xact_lock(:key)"), {"key": _MIGRATING})
         command.upgrade(migrations_of(connection), "head")
 
 

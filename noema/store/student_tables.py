@@ -70,3 +70,12 @@ class LogIn(Base):
     made_at: Mapped[datetime] = made_now()
     seen_at: Mapped[datetime] = made_now()
     ends_at: Mapped[datetime] = mapped_column(index=True)
+
+
+class Guess(Base):
+    """Wrong tries to come in as somebody, or from somewhere."""
+
+    __tablename__ = "guess"
+    of_sha256: Mapped[str] = mapped_column(String(64), primary_key=True)
+    wrong: Mapped[float]
+    noted_at: Mapped[datetime] = mapped_column(index=True)

@@ -249,6 +249,7 @@ class Photograph(Base):
         ForeignKey("photograph.id", deferrable=True, initially="DEFERRED"), index=True
     )
     picture_gone_at: Mapped[datetime | None]  # when its bytes were removed for good
+    tries: Mapped[int] = mapped_column(server_default=text("0"))  # of reading, begun and not ended
     received_at: Mapped[datetime] = made_now()
 
 

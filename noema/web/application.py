@@ -5,8 +5,6 @@ from pathlib import Path
 from urllib.parse import urlsplit
 
 from flask import Flask
-from flask_limiter import Limiter
-from flask_limiter.util import get_remote_address
 from flask_login import LoginManager
 from flask_talisman import Talisman
 from flask_wtf import CSRFProtect
@@ -34,7 +32,7 @@ from noema.web.handing_in.pictures import pictures
 from noema.web.handing_in.placing import placing
 from noema.web.handing_in.views import handing_in
 from noema.web.joining.cards import cards
-from noema.web.joining.views import class_tried, joining, was_refused
+from noema.web.joining.views import joining
 from noema.web.keys.views import keys
 from noema.web.language.catalogues import speak
 from noema.web.language.views import language
@@ -115,7 +113,7 @@ def make_application(
     secret_key: str,
     https: bool,
     session_hours: int,
-    log_ins_a_minute: int,
+    slows_guessing: bool,
     pseudo_language: bool,
     proxies: int,
 ) -> Flask:
@@ -135,7 +133,7 @@ def make_application(
         WTF_CSRF_TIME_LIMIT=None,
         WTF_CSRF_SSL_STRICT=https,
         SEND_FILE_MAX_AGE_DEFAULT=timedelta(hours=1),
-        RATELIMIT_ENABLED=log_ins_a_minute > 0,
+        SLOWS_GUESSING=slows_guessing,
     )
     if parts.address:
         app.config["TRUSTED_HOSTS"] = [urlsplit(parts.address).hostname or ""]
@@ -147,7 +145,7 @@ def make_application(
     app.url_map.converters["int"] = RowNumber
     app.jinja_env.undefined = StrictUndefined
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
-    _secure(app, https, log_ins_a_minute)
+    _secure(app, https)
     speak(app, pseudo_language=pseudo_language)
     for kind in (day, moment):
         app.add_template_filter(kind)
@@ -163,7 +161,7 @@ def make_application(
     return app
 
 
-def _secure(app: Flask, https: bool, log_ins_a_minute: int) -> None:
+def _secure(app: Flask, https: bool) -> None:
     CSRFProtect(app)
     Talisman(
         app,
@@ -173,12 +171,6 @@ def _secure(app: Flask, https: bool, log_ins_a_minute: int) -> None:
         content_security_policy=CONTENT_SECURITY_POLICY,
         referrer_policy="same-origin",
     )
-    # One process serves the pages, so counting in its memory counts everything.
-    limiter = Limiter(get_remote_address, app=app, storage_uri="memory://")
-    limiter.limit(f"{max(log_ins_a_minute, 1)} per minute", methods=["POST"])(logging_in)
-    # A whole class comes in through one address: only what was refused counts.
-    for guesses, whose in (("20 per minute", get_remote_address), ("200 per day", class_tried)):
-        limiter.limit(guesses, key_func=whose, methods=["POST"], deduct_when=was_refused)(joining)
     logins = LoginManager(app)
     logins.user_loader(load_user)
     logins.session_protection = "strong"

@@ -40,6 +40,7 @@ BELONGS_TO_NOBODY = {
     "aiming.seen",
     "again.page",
     "again.start",
+    "again.tray",
     "handing_in.photograph",
     "handing_in.hand_in",
     "handing_in.begin_batch",

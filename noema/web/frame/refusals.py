@@ -8,11 +8,26 @@ from flask_login import AnonymousUserMixin, current_user
 from sqlalchemy.exc import DataError, OperationalError
 from werkzeug.exceptions import HTTPException, SecurityError
 
-from noema.core.errors import NotAllowed, NotFound, OutOfDate, Refused, StoreFull
+from noema.core.errors import (
+    NotAllowed,
+    NotFound,
+    OutOfDate,
+    Refused,
+    StoreAway,
+    StoreFull,
+    TooManyTries,
+)
 from noema.core.language import N_, gettext
 from noema.web.frame.page import Frame, Stage, frame
 
-_STATUS = {NotFound: 404, NotAllowed: 403, OutOfDate: 409, StoreFull: 507}
+_STATUS = {
+    NotFound: 404,
+    NotAllowed: 403,
+    OutOfDate: 409,
+    TooManyTries: 429,
+    StoreFull: 507,
+    StoreAway: 503,
+}
 _REFUSED = 422
 
 _OUR_FAULT = N_("Something went wrong on our side. Nothing was lost: go back and try again.")
@@ -28,7 +43,6 @@ _SERVER_SAYS = {
     404: N_("There is no such page: go back, or begin again at the top left."),
     405: N_("This address can't be used that way: go back and use the button."),
     413: N_("That is more than can be sent at once: send fewer or smaller photographs."),
-    429: N_("Too many tries in a short time: wait a minute, then try again."),
 }
 
 

@@ -6,6 +6,7 @@ from flask import Blueprint, redirect, render_template, url_for
 from werkzeug.wrappers import Response
 
 from noema.actions.read_again import read_again
+from noema.actions.read_photograph import try_these_again
 from noema.core.judging.tally import Tally
 from noema.core.photo.reading import READER_VERSION
 from noema.formats.judgement_json import tally_from_json
@@ -63,6 +64,13 @@ def start() -> Response:
     """Queue everything that was read."""
     read_again(db(), me().school_id)
     return redirect(url_for("again.page"), 303)
+
+
+@again.post("/photograph/tray/again")
+def tray() -> Response:
+    """Read again what Noema stumbled over."""
+    try_these_again(db(), me().school_id)
+    return redirect(f"{url_for('handing_in.photograph')}#tray", 303)
 
 
 def _other_verdicts(before: Tally, after: Tally) -> int:

@@ -10,6 +10,7 @@ from wtforms import Form
 
 from noema.actions.hand_in_photo import HandedIn, hand_in_file
 from noema.actions.match_photograph import match_photograph, set_aside
+from noema.actions.read_photograph import stumbled
 from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.core.progress.states import PhotoState
@@ -54,6 +55,7 @@ class PhotographPage:
     frame: Frame
     batch: BatchView | None
     tray: tuple[PhotoRow, ...]
+    stumbled: int  # of these, by Noema itself
     refused: tuple[HandedIn, ...] = ()
     known: tuple[HandedIn, ...] = ()
     cards: tuple[OwnedCard, ...] = ()  # one of which may lie beside the sheets
@@ -217,6 +219,7 @@ def _page(
         frame=frame(Stage.PHOTOGRAPH),
         batch=None if batch_id is None else _pile(batch_id),
         tray=photos_in_tray(db(), me().school_id),
+        stumbled=stumbled(db(), me().school_id),
         refused=refused,
         known=known,
         cards=cards_of_school(db(), me().school_id),

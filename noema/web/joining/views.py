@@ -7,10 +7,11 @@ from werkzeug.wrappers import Response
 from wtforms import Form
 
 from noema.actions.join_class import join_class
-from noema.core.errors import NotAllowed
+from noema.core.errors import NotAllowed, TooManyTries
 from noema.core.joining.card import plain_code
 from noema.web.frame.access import let_in, let_out
 from noema.web.frame.forms import Exactly, Said, read_form
+from noema.web.frame.guessing import limits_of_card, slowed
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import card_secret, db
 from noema.web.frame.ways_back import safe
@@ -52,8 +53,10 @@ def join_now() -> Response | tuple[str, int]:
     code, words = given.code.data, given.card.data[:80]
     wanted = safe(given.wanted.data)
     try:
-        student = join_class(db(), card_secret(), code, words)
-    except NotAllowed as refusal:
+        student = slowed(
+            limits_of_card(plain_code(code)), lambda: join_class(db(), card_secret(), code, words)
+        )
+    except (NotAllowed, TooManyTries) as refusal:
         page = JoinPage(code=plain_code(code), words=words, wanted=wanted, sentence=str(refusal))
         return render_template("joining/join.html", page=page), status_of(refusal)
     let_in(student, own_device=given.own_device.data)
@@ -65,13 +68,3 @@ def leave() -> Response:
     """End the session."""
     let_out()
     return redirect(url_for("joining.join"))
-
-
-def class_tried() -> str:
-    """Say which class somebody tries to come into, for counting wrong tries."""
-    return plain_code(read_form(JoinForm).code.data)
-
-
-def was_refused(response: Response) -> bool:
-    """Say whether a try was a wrong one."""
-    return response.status_code == 403

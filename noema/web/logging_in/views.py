@@ -7,9 +7,10 @@ from werkzeug.wrappers import Response
 from wtforms import Form
 
 from noema.actions import log_in as action
-from noema.core.errors import NotAllowed
+from noema.core.errors import NotAllowed, TooManyTries
 from noema.web.frame.access import let_out, let_teacher_in
 from noema.web.frame.forms import Exactly, read_form
+from noema.web.frame.guessing import limits_of_account, slowed
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db
 from noema.web.frame.ways_back import safe
@@ -49,8 +50,10 @@ def log_in_now() -> Response | tuple[str, int]:
     given = read_form(LogInForm)
     email, wanted = given.email.data, safe(given.wanted.data)
     try:
-        teacher = action.log_in(db(), email, given.password.data)
-    except NotAllowed as refusal:
+        teacher = slowed(
+            limits_of_account(email), lambda: action.log_in(db(), email, given.password.data)
+        )
+    except (NotAllowed, TooManyTries) as refusal:
         page = LogInPage(email=email, wanted=wanted, sentence=str(refusal))
         return render_template("logging_in/log_in.html", page=page), status_of(refusal)
     let_teacher_in(teacher)

@@ -48,6 +48,7 @@ class OutboxPage:
 
     frame: Frame
     letters: tuple[Sent, ...]
+    sends: bool  # letters really go out
 
 
 class LetterForm(Form):
@@ -87,7 +88,9 @@ def mail(class_id: int, student_id: int) -> AnyResponse:
 @reports.get("/outbox")
 def sent() -> str:
     """Show what this teacher sent by mail."""
-    page = OutboxPage(frame=frame(Stage.PROGRESS), letters=outbox().sent_by(me().email))
+    page = OutboxPage(
+        frame=frame(Stage.PROGRESS), letters=outbox().sent_by(me().email), sends=outbox().sends
+    )
     return render_template("reports/outbox.html", page=page)
 
 
