@@ -1,78 +1,39 @@
 """Files that should be photographs: looked at before anything is believed."""
 
-import struct
-import warnings
-from collections.abc import Iterator
-from contextlib import contextmanager
-from dataclasses import dataclass
 from io import BytesIO
 
 import numpy as np
 from numpy.typing import NDArray
-from PIL import Image, UnidentifiedImageError
-from pillow_heif import register_heif_opener
+from PIL import Image
 
 from noema.core.errors import BadPicture
 from noema.core.language import gettext
 from noema.core.photo.decode import decode_picture, made_smaller
 from noema.core.photo.picture import Picture
+from noema.formats import whole_photo
+from noema.formats.apart import Limits, opened_apart
 from noema.formats.colour_profile import space_of
 from noema.formats.private_parts import without_private
+from noema.formats.whole_photo import PhotoFile, opened
 
-register_heif_opener(thumbnails=False)
-
-FORMATS = ("JPEG", "PNG", "WEBP", "HEIF")
 MOST_BYTES = 30 * 1024 * 1024
-MOST_MEGAPIXELS = 60.0
-LEAST_SIDE_PX = 400
-
-_DAMAGED = (
-    OSError,
-    SyntaxError,
-    ValueError,
-    EOFError,
-    struct.error,
-    IndexError,
-    KeyError,
-    RuntimeError,  # what the HEIC decoder says of sizes its file lies about
-)
-_TOO_LARGE = (
-    "The picture says it has more pixels than any sheet needs: send one of at most "
-    f"{MOST_MEGAPIXELS:.0f} megapixels."
-)
-
-
-@dataclass(frozen=True, kw_only=True)
-class PhotoFile:
-    """A file that opens as a photograph."""
-
-    width_px: int
-    height_px: int
-    icc: bytes | None  # its colour profile
-    coded_by: str  # one of FORMATS
-
-    @property
-    def megapixels(self) -> float:
-        """Its size."""
-        return self.width_px * self.height_px / 1e6
+_LIMITS = Limits(memory_mb=900, time_s=10)
 
 
 def check_photo(data: bytes) -> PhotoFile:
-    """Look at a file's header, then open it whole; refuse it in a sentence that says why."""
+    """Open a file whole, in a process of its own; refuse it in a sentence that says why."""
     if not data:
         raise BadPicture(gettext("The file is empty: choose the photograph again."))
     if len(data) > MOST_BYTES:
         raise BadPicture(gettext("The file is over 30 MB: send a smaller photograph."))
-    with _opened(data) as (image, found):
-        # A JPEG drawn at an eighth is read to its end all the same, in a fraction of the time.
-        image.draft("RGB", (found.width_px // 8, found.height_px // 8))
-        image.load()
-    return found
+    opened_apart(whole_photo.__name__, data, _LIMITS)
+    with opened(data) as (_, found):
+        return found
 
 
 def open_photo(data: bytes) -> Picture:
     """Open a file that was checked, upright, with what its numbers mean."""
-    with _opened(data) as (image, found):
+    with opened(data) as (image, found):
         camera = _camera_of(image)
         if found.coded_by == "HEIF":
             # Its own turn is in the file's frame and already followed; EXIF only repeats it.
@@ -89,7 +50,7 @@ def open_photo(data: bytes) -> Picture:
 
 def upright_size(data: bytes) -> tuple[int, int]:
     """Give a photograph's width and height as it is shown, upright."""
-    with _opened(data) as (image, found):
+    with opened(data) as (image, found):
         turned = image.getexif().get(_ORIENTATION, 1) in _ON_ITS_SIDE and found.coded_by != "HEIF"
     size = (found.width_px, found.height_px)
     return size[::-1] if turned else size
@@ -119,51 +80,12 @@ _LONGEST_NAME = 80  # characters of a camera's
 _ON_ITS_SIDE = (5, 6, 7, 8)
 
 
-@contextmanager
-def _opened(data: bytes) -> Iterator[tuple[Image.Image, PhotoFile]]:
-    try:
-        with warnings.catch_warnings():
-            warnings.simplefilter("ignore")
-            with Image.open(BytesIO(data), formats=FORMATS) as image:
-                yield image, _header(image)
-    except Image.DecompressionBombError as wrong:
-        raise BadPicture(_TOO_LARGE) from wrong
-    except UnidentifiedImageError as wrong:
-        raise BadPicture(
-            gettext("This is no JPEG, PNG, HEIC or WebP picture: choose a photograph.")
-        ) from wrong
-    except _DAMAGED as wrong:
-        raise BadPicture(gettext("The picture is damaged or cut short: send it again.")) from wrong
-
-
 def _camera_of(image: Image.Image) -> str:
     """Give make and model of what took a picture; empty where the file doesn't say."""
     exif = image.getexif()
     said = (exif.get(tag) for tag in (_MAKE, _MODEL))
     words = " ".join(one for one in said if isinstance(one, str)).replace("\0", " ").split()
     return " ".join(words)[:_LONGEST_NAME]
-
-
-def _header(image: Image.Image) -> PhotoFile:
-    width, height = image.size
-    if width * height / 1e6 > MOST_MEGAPIXELS:
-        raise BadPicture(_TOO_LARGE)
-    if min(width, height) < LEAST_SIDE_PX:
-        raise BadPicture(
-            gettext(
-                "The picture is only %(width)s × %(height)s pixels: take it with "
-                "the camera itself.",
-                width=width,
-                height=height,
-            )
-        )
-    icc = image.info.get("icc_profile")
-    return PhotoFile(
-        width_px=width,
-        height_px=height,
-        icc=icc if isinstance(icc, bytes) and icc else None,
-        coded_by=image.format or "JPEG",
-    )
 
 
 def jpeg_bytes(rgb: NDArray[np.uint8], icc: bytes | None = None) -> bytes:

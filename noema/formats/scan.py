@@ -1,25 +1,23 @@
 """Scans of several sheets in one PDF: every page becomes a photograph of its own.
 
-The renderer may not be used from threads, so pages are drawn in a process that ends afterwards.
+Pages are drawn in a process that ends afterwards: python -m noema.formats.scan MEMORY_MB SECONDS.
 """
 
-from concurrent.futures import ProcessPoolExecutor
-from concurrent.futures import TimeoutError as TooSlow
-from concurrent.futures.process import BrokenProcessPool
+import sys
+from collections.abc import Iterator
 from io import BytesIO
-from multiprocessing import get_context
 
 import pypdfium2
-from PIL import Image
 
 from noema.core.errors import BadPicture
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
+from noema.formats.apart import Limits, opened_apart, refuse, take_limited
 
 MOST_PAGES = 40
 _LONG_SIDE_PX = 2600  # of a page: more than the reader uses
 _MOST_SCALE = 8.0  # pixels a point: a stamp-sized page isn't blown up without end
-_PATIENCE_S = 60
-_DAMAGED = "The PDF can't be opened: scan the sheets again, or send them as pictures."
+_LIMITS, _SIZE = Limits(memory_mb=1200, time_s=30), 8
+_DAMAGED = N_("The PDF can't be opened: scan the sheets again, or send them as pictures.")
 
 
 def is_scan(data: bytes) -> bool:
@@ -29,14 +27,25 @@ def is_scan(data: bytes) -> bool:
 
 def pages_of_scan(data: bytes) -> tuple[bytes, ...]:
     """Give each page of a PDF as a JPEG; refuse what can't be opened or has too many pages."""
-    with ProcessPoolExecutor(max_workers=1, mp_context=get_context("spawn")) as pool:
-        try:
-            return pool.submit(_drawn, data).result(timeout=_PATIENCE_S)
-        except (BrokenProcessPool, TooSlow) as wrong:
-            raise BadPicture(_DAMAGED) from wrong
+    drawn = opened_apart(__name__, data, _LIMITS)
+    pages, at = [], 0
+    while at < len(drawn):
+        size = int.from_bytes(drawn[at : at + _SIZE], "big")
+        pages.append(drawn[at + _SIZE : at + _SIZE + size])
+        at += _SIZE + size
+    return tuple(pages)
 
 
-def _drawn(data: bytes) -> tuple[bytes, ...]:
+def main() -> None:
+    """Draw the pages of what comes in, within the limits given, each after its size."""
+    try:
+        for page in _drawn(take_limited()):
+            sys.stdout.buffer.write(len(page).to_bytes(_SIZE, "big") + page)
+    except BadPicture as wrong:
+        refuse(str(wrong))
+
+
+def _drawn(data: bytes) -> Iterator[bytes]:
     try:
         document = pypdfium2.PdfDocument(data)
         if not 1 <= len(document) <= MOST_PAGES:
@@ -47,14 +56,18 @@ def _drawn(data: bytes) -> tuple[bytes, ...]:
                     most_pages=MOST_PAGES,
                 )
             )
-        return tuple(_page(document[n]) for n in range(len(document)))
+        for n in range(len(document)):
+            yield _page(document[n])
     except (pypdfium2.PdfiumError, ValueError, MemoryError) as wrong:
-        raise BadPicture(_DAMAGED) from wrong
+        raise BadPicture(gettext(_DAMAGED)) from wrong
 
 
 def _page(page: pypdfium2.PdfPage) -> bytes:
     scale = min(_LONG_SIDE_PX / max(*page.get_size(), 1.0), _MOST_SCALE)
-    rgb = page.render(scale=scale, rev_byteorder=True).to_numpy()[..., :3]
     out = BytesIO()
-    Image.fromarray(rgb).save(out, "JPEG", quality=95, subsampling=0)
+    page.render(scale=scale).to_pil().convert("RGB").save(out, "JPEG", quality=95, subsampling=0)
     return out.getvalue()
+
+
+if __name__ == "__main__":
+    main()
