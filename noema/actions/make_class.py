@@ -15,6 +15,7 @@ from noema.store.classes import (
     class_name_taken,
     class_of_school,
     enrol,
+    lock_class,
     students_of_class,
 )
 from noema.store.students import code_taken
@@ -68,6 +69,8 @@ def preview_roster(session: Session, school_id: int, class_id: int, text: str) -
 
 def enrol_students(session: Session, school_id: int, class_id: int, text: str) -> int:
     """Bring the names of a list into a class; gives how many came."""
+    class_of_school(session, school_id, class_id)
+    lock_class(session, class_id)
     roster = preview_roster(session, school_id, class_id, text)
     if not roster.names:
         raise BadRoster(gettext("There is no new name in the list: write one name a line."))

@@ -12,6 +12,7 @@ from noema.store.photographs import (
     led_by,
     part_from_lead,
     photo_of_school,
+    photo_to_read,
     set_photo_state,
 )
 from noema.store.queue import queue_reading
@@ -38,7 +39,7 @@ def set_aside(session: Session, *, school_id: int, teacher_id: int, photograph_i
 
 
 def _in_tray(session: Session, school_id: int, photograph_id: int) -> PhotoRow:
-    photo = photo_of_school(session, school_id, photograph_id)
+    photo = _held(session, school_id, photograph_id)
     if photo.state not in _IN_TRAY:
         raise Refused(gettext("This photograph is no longer in the tray: look at its batch again."))
     return photo
@@ -48,7 +49,7 @@ def give_to_another(
     session: Session, *, school_id: int, teacher_id: int, photograph_id: int, sheet_id: int
 ) -> None:
     """Say that a read photograph shows another student's sheet; it is read again as that one."""
-    photo = photo_of_school(session, school_id, photograph_id)
+    photo = _held(session, school_id, photograph_id)
     if photo.state is not PhotoState.READ:
         raise Refused(gettext("This photograph isn't read: look for it in the tray."))
     attempt = attempt_of_school(session, school_id, photograph_id)
@@ -60,6 +61,14 @@ def give_to_another(
     for one in (photo, *led_by(session, photo.id)):
         part_from_lead(session, one.id)
         _read_as(session, one.id, sheet.id, teacher_id)
+
+
+def _held(session: Session, school_id: int, photograph_id: int) -> PhotoRow:
+    """Give a photograph as it is once whoever else changes it is done."""
+    photo_of_school(session, school_id, photograph_id)
+    return photo_to_read(session, photograph_id) or photo_of_school(
+        session, school_id, photograph_id
+    )
 
 
 def _read_as(session: Session, photograph_id: int, sheet_id: int, teacher_id: int) -> None:

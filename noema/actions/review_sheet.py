@@ -15,6 +15,9 @@ from noema.store.judgements import judgements_of
 from noema.store.phrases import keep_phrase
 from noema.store.reviews import attempt_of_school
 
+_SETTLING = (Verb.ACCEPT, Verb.SEND_BACK)
+"""Verbs that say the same when they are said once more."""
+
 
 def review_sheet(
     session: Session,
@@ -39,6 +42,8 @@ def review_sheet(
             )
         )
     before = review_of(decisions(lines))
+    if decision.verb in _SETTLING and lines and decision == lines[-1].decision:
+        return before  # sent twice
     if decision.verb is Verb.UNDO and not before.standing:
         raise Refused(gettext("There is nothing left to undo on this sheet."))
     record(session, photograph_id, teacher_id, decision.verb.value, decision)

@@ -12,6 +12,7 @@ from noema.formats.oneroster import READ, Package, RosterDoubt, Row
 from noema.formats.roster import LONGEST_NAME
 from noema.store.classes import classes_of_school
 from noema.store.erasure import enrol_in, leave_class
+from noema.store.people import lock_school
 from noema.store.sourced import (
     SourcedRow,
     add_student,
@@ -95,6 +96,7 @@ def changes_of(session: Session, school_id: int, package: Package) -> Changes:
 
 def take_package(session: Session, school_id: int, package: Package, today: date) -> Changes:
     """Change what a package says is otherwise; whole or, when anything is refused, not at all."""
+    lock_school(session, school_id)
     known = _known(session, school_id)
     changes = changes_of(session, school_id, package)
     class_ids = {n: r.class_id for (k, n), r in known.rows.items() if k == "classes"}

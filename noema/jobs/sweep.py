@@ -7,6 +7,7 @@ from noema.jobs.let_leave import let_leave_all
 from noema.jobs.stores import Stores
 from noema.store.guesses import forget_old_guesses
 from noema.store.log_ins import forget_ended
+from noema.store.sent_forms import forget_forms
 
 
 def sweep_all(stores: Stores, now: datetime) -> None:
@@ -15,6 +16,7 @@ def sweep_all(stores: Stores, now: datetime) -> None:
         forget_abandoned(session, stores.pieces, now)
         forget_ended(session, now)
         forget_old_guesses(session, now)
+        forget_forms(session, now)
     let_leave_all(stores)
     with stores.sessions() as session:
         remove_orphans(session, stores.files)

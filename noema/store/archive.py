@@ -34,7 +34,7 @@ _ORDER = (
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 
-NOT_KEPT = ("guess", "leaving_file", "log_in")
+NOT_KEPT = ("guess", "leaving_file", "log_in", "sent_form")
 """Tables of what goes on just now, which are no part of a school's record."""
 
 _PUT_LAST = ("key_revision", "key_photograph_id")

@@ -56,6 +56,11 @@ def class_of_school(session: Session, school_id: int, class_id: int) -> ClassRow
     return _class_row(row.SchoolClass, row.students)
 
 
+def lock_class(session: Session, class_id: int) -> None:
+    """Hold a class, so that two who bring names into it do so in turn."""
+    session.execute(select(SchoolClass.id).where(SchoolClass.id == class_id).with_for_update())
+
+
 def units_of_classes(session: Session, class_ids: Collection[int]) -> dict[int, Unit]:
     """Which units do some classes have?"""
     rows = session.scalars(select(SchoolClass).where(SchoolClass.id.in_(class_ids)))

@@ -47,6 +47,11 @@ def add_school(session: Session, name: str, time_zone: str) -> int:
     return school.id
 
 
+def lock_school(session: Session, school_id: int) -> None:
+    """Hold a school, so that two packages come into it in turn."""
+    session.execute(select(School.id).where(School.id == school_id).with_for_update())
+
+
 def add_teacher(
     session: Session, school_id: int, email: str, display_name: str, password_hash: str
 ) -> int:

@@ -2,7 +2,7 @@
 
 from datetime import datetime
 
-from sqlalchemy import CheckConstraint, ForeignKey, String, UniqueConstraint
+from sqlalchemy import CheckConstraint, ForeignKey, String, UniqueConstraint, func
 from sqlalchemy.orm import Mapped, mapped_column
 
 from noema.store.base import SECRET, Base, Json, made_now
@@ -79,3 +79,11 @@ class Guess(Base):
     of_sha256: Mapped[str] = mapped_column(String(64), primary_key=True)
     wrong: Mapped[float]
     noted_at: Mapped[datetime] = mapped_column(index=True)
+
+
+class SentForm(Base):
+    """A form that was sent and done."""
+
+    __tablename__ = "sent_form"
+    once: Mapped[str] = mapped_column(String(32), primary_key=True)
+    made_at: Mapped[datetime] = mapped_column(server_default=func.now(), index=True)

@@ -23,6 +23,7 @@ from noema.web.frame.bad_bytes import RowNumber, refuse_nul
 from noema.web.frame.clock import day, moment
 from noema.web.frame.headers import keep_little
 from noema.web.frame.kept_session import KeptSessions
+from noema.web.frame.once import once
 from noema.web.frame.refusals import show_away, show_http_error, show_refusal, show_unkeepable
 from noema.web.frame.request import Parts, attach
 from noema.web.handing_in.again import again
@@ -149,6 +150,7 @@ def make_application(
     speak(app, pseudo_language=pseudo_language)
     for kind in (day, moment):
         app.add_template_filter(kind)
+    app.add_template_global(once)
     attach(app, parts)
     app.before_request(refuse_nul)
     app.after_request(keep_little)

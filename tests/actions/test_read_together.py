@@ -51,7 +51,11 @@ def test_two_photographs_of_a_sheet_are_one_attempt_and_surer_than_one(school, s
     with school.sessions() as session:
         body = reading_behind(session, first)
         alone = session.scalar(
-            text("SELECT body FROM reading WHERE basis = '' ORDER BY id LIMIT 1")
+            text(
+                "SELECT body FROM reading WHERE basis = '' AND photograph_id = :p "
+                "ORDER BY id LIMIT 1"
+            ),
+            {"p": first},
         )
         work = work_of_student(session, sheet.student_id)
         waiting = [one.photograph_id for one in waiting_for_review(session, school.id)]

@@ -28,11 +28,14 @@ from noema.web.exercises.key_words import KEY_WORDS
 from noema.web.exercises.options import Given
 from noema.web.exercises.showing import Shown, show
 from noema.web.frame.clock import today
+from noema.web.frame.once import do_once
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
 
 assigning = Blueprint("assigning", __name__)
+
+_OF_THE_FORM = ("csrf_token", "once")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -98,6 +101,7 @@ def assign_now(class_id: int) -> AnyResponse | tuple[str, int]:
     """Assign it, then go on to printing."""
     row = class_of_school(db(), me().school_id, class_id)
     try:
+        do_once()
         assign_exercise(
             db(),
             chosen_of(request.form),
@@ -143,7 +147,7 @@ def _answer(row: ClassRow, form: Given) -> Answer:
 
 
 def _query(form: Given) -> dict[str, Any]:
-    return {name: form.getlist(name) for name in form if name != "csrf_token"}
+    return {name: form.getlist(name) for name in form if name not in _OF_THE_FORM}
 
 
 def _held(chosen: Chosen) -> str:

@@ -36,6 +36,7 @@ from noema.store.classes import ClassRow, class_of_school
 from noema.store.paints import hue_words
 from noema.web.frame.clock import today
 from noema.web.frame.forms import Said, SentFile, Whole, read_form
+from noema.web.frame.once import do_once
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, files, me
@@ -174,6 +175,7 @@ def key_file(assignment_id: int) -> Response:
 def assign_key(class_id: int) -> AnyResponse:
     """Give a class the exercise of a key file."""
     class_of_school(db(), me().school_id, class_id)
+    do_once()
     given = read_form(KeyFileForm)
     kept = key_from_json(given.key.bytes)
     chosen = Chosen(
@@ -201,6 +203,7 @@ def assign_key(class_id: int) -> AnyResponse:
 @records.post("/paints/sets/file")
 def take_set() -> AnyResponse:
     """Put a set from a file on the shelf; its own tubes must have been swatched here."""
+    do_once()
     paints = set_from_json(read_form(SetFileForm).set.bytes)
     tubes = tuple(tube.name for tube in paints.tubes)
     new = NewSet(name=paints.label or paints.name, binder=paints.binder, tubes=tubes)

@@ -33,6 +33,7 @@ from noema.store.reviews import AttemptRow
 from noema.store.student_work import attempts_of_student
 from noema.web.frame.clock import day, here
 from noema.web.frame.forms import TextLine, read_form
+from noema.web.frame.once import do_once
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me, outbox
 from noema.web.frame.weeks import week_words
@@ -70,6 +71,7 @@ def mail(class_id: int, student_id: int) -> AnyResponse:
     """Send a student's report to an address."""
     row = class_of_school(db(), me().school_id, class_id)
     student = student_of_class(db(), class_id, student_id)
+    do_once()
     paper = Enclosure(name="report.pdf", mimetype="application/pdf", data=_report(row, student))
     outbox().send(
         Letter(
