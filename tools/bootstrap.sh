@@ -27,6 +27,22 @@ if [ -n "$missing" ]; then
         || stop "these packages can't be installed:$missing"
 fi
 
+# Only its program is wanted: installed, it would be started for the whole machine.
+if [ "$want" != assets ] && [ ! -x .venv/nginx/usr/sbin/nginx ] \
+    && ! PATH="$PATH:/usr/sbin" command -v nginx >/dev/null; then
+    [ -x .venv/bin/python ] || python3 -m venv .venv || stop "no Python environment can be made in .venv: is the disk full?"
+    echo "Fetching nginx …"
+    mkdir -p .venv/nginx
+    if ! (cd .venv/nginx && apt-get download -qq nginx >/dev/null 2>&1); then
+        as_root=""
+        [ "$(id -u)" = 0 ] || as_root=sudo
+        $as_root apt-get update -qq || stop "Debian's package lists can't be fetched: check the network."
+        (cd .venv/nginx && apt-get download -qq nginx >/dev/null 2>&1) || stop "nginx can't be fetched: check the network."
+    fi
+    dpkg -x .venv/nginx/nginx_*.deb .venv/nginx || stop "nginx can't be unpacked: is the disk full?"
+    rm -f .venv/nginx/nginx_*.deb
+fi
+
 extras=""
 [ "$want" = demo ] || extras="[test]"
 stamp=".venv/.installed-$want"

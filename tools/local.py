@@ -99,7 +99,12 @@ def _start_runner(environment: dict[str, str]) -> None:
     runner = subprocess.Popen(
         [ROOT / ".venv/bin/honcho", "start", "--no-colour"],
         cwd=ROOT,
-        env={**environment, "PORT": str(port)},
+        env={
+            **environment,
+            "PORT": str(port),
+            "PAGES_PORT": str(_any_port()),
+            "NOEMA_PROXIES": "1",
+        },
         stdin=subprocess.DEVNULL,
         stdout=subprocess.PIPE,
         stderr=subprocess.STDOUT,
@@ -167,6 +172,12 @@ def _is_current() -> bool:
 def address() -> str:
     """Give where the pages are."""
     return f"http://127.0.0.1:{PORT.read_text(encoding='utf-8')}/"
+
+
+def _any_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
 
 
 def _free_port() -> int:

@@ -20,6 +20,7 @@ from noema.web.classes.views import classes
 from noema.web.erasure.views import erasure
 from noema.web.frame.access import load_user, require_log_in
 from noema.web.frame.bad_bytes import RowNumber, refuse_nul
+from noema.web.frame.bodies import limit_body
 from noema.web.frame.clock import day, moment
 from noema.web.frame.headers import keep_little
 from noema.web.frame.kept_session import KeptSessions
@@ -104,7 +105,6 @@ CONTENT_SECURITY_POLICY = {
 }
 """No inline script or style anywhere: swatch colours are SVG fill attributes."""
 
-_MOST_UPLOAD_BYTES = 40 * 30 * 1024 * 1024 + 1024 * 1024
 _MOST_FIELD_BYTES = 2 * 1024 * 1024
 
 
@@ -124,7 +124,6 @@ def make_application(
     app = Flask("noema.web", root_path=str(Path(__file__).parent), template_folder=".")
     app.config.update(
         SECRET_KEY=secret_key,
-        MAX_CONTENT_LENGTH=_MOST_UPLOAD_BYTES,
         MAX_FORM_MEMORY_SIZE=_MOST_FIELD_BYTES,
         MAX_FORM_PARTS=200,
         SESSION_COOKIE_HTTPONLY=True,
@@ -146,6 +145,7 @@ def make_application(
     app.url_map.converters["int"] = RowNumber
     app.jinja_env.undefined = StrictUndefined
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+    app.before_request(limit_body)
     _secure(app, https)
     speak(app, pseudo_language=pseudo_language)
     for kind in (day, moment):
