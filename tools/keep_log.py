@@ -1,10 +1,12 @@
-"""Keeps what comes in as a log: readable by its owner alone, begun anew when it is large.
+"""Runs a command and keeps what it says: readable by its owner alone, begun anew when it is large.
 
-Run: … | .venv/bin/python -m tools.keep_log FILE
+Run: .venv/bin/python -m tools.keep_log FILE COMMAND …
 """
 
 import logging
 import os
+import signal
+import subprocess
 import sys
 from io import TextIOWrapper
 from logging.handlers import RotatingFileHandler
@@ -22,10 +24,21 @@ class OwnersLog(RotatingFileHandler):
 
 
 def main() -> None:
-    """Write every line of the input until it ends."""
+    """Write every line until the command ends; who is told to end goes after it."""
+    for told in (signal.SIGTERM, signal.SIGINT):
+        signal.signal(told, lambda *_: None)
     log = OwnersLog(sys.argv[1], maxBytes=MOST_BYTES, backupCount=EARLIER, encoding="utf-8")
-    for line in sys.stdin:
-        log.emit(logging.makeLogRecord({"msg": line.rstrip("\n")}))
+    with subprocess.Popen(
+        sys.argv[2:],
+        stdin=subprocess.DEVNULL,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.STDOUT,
+        text=True,
+        errors="replace",
+    ) as command:
+        for line in command.stdout or ():
+            log.emit(logging.makeLogRecord({"msg": line.rstrip("\n")}))
+    sys.exit(command.returncode)
 
 
 if __name__ == "__main__":

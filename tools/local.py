@@ -96,8 +96,9 @@ def _fill(environment: dict[str, str]) -> None:
 def _start_runner(environment: dict[str, str]) -> None:
     port = _free_port()
     PORT.write_text(str(port), encoding="utf-8")
+    honcho = [ROOT / ".venv/bin/honcho", "start", "--no-colour"]
     runner = subprocess.Popen(
-        [ROOT / ".venv/bin/honcho", "start", "--no-colour"],
+        [sys.executable, "-m", "tools.keep_log", LOG, *honcho],
         cwd=ROOT,
         env={
             **environment,
@@ -106,18 +107,9 @@ def _start_runner(environment: dict[str, str]) -> None:
             "NOEMA_PROXIES": "1",
         },
         stdin=subprocess.DEVNULL,
-        stdout=subprocess.PIPE,
-        stderr=subprocess.STDOUT,
-        start_new_session=True,
-    )
-    # Of the runner's group, so that both end together.
-    subprocess.Popen(
-        [sys.executable, "-m", "tools.keep_log", LOG],
-        cwd=ROOT,
-        stdin=runner.stdout,
         stdout=subprocess.DEVNULL,
         stderr=subprocess.DEVNULL,
-        process_group=runner.pid,
+        start_new_session=True,
     )
     PID.write_text(str(runner.pid), encoding="utf-8")
     until = time.monotonic() + _WAIT_S

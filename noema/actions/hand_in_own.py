@@ -4,18 +4,18 @@ Pieces may come twice or be cut off: the sender asks how far it got and goes on 
 photograph is kept before the answer goes out, and the same one is never taken twice.
 """
 
-from datetime import datetime
+from datetime import datetime, timedelta
 from secrets import token_hex
 
 from sqlalchemy.orm import Session
 
 from noema.actions.hand_in_photo import HandedIn, hand_in_photo
-from noema.core.errors import BadPicture, OutOfDate, Refused
+from noema.core.errors import BadPicture, OutOfDate, Refused, TooManyTries
 from noema.core.language import gettext
 from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
 from noema.formats.photo_file import MOST_BYTES
-from noema.store.photographs import add_student_batch, photo_of_student
+from noema.store.photographs import add_student_batch, handed_in_since, photo_of_student
 from noema.store.student_work import (
     UploadRow,
     add_upload,
@@ -29,6 +29,9 @@ from noema.store.students import StudentRow
 
 MOST_UNDER_WAY = 4
 """Photographs of one student's on their way at once; the oldest gives way to a fifth."""
+
+MOST_IN_A_WHILE, _WHILE = 40, timedelta(hours=1)
+"""Photographs one student hands in within an hour: more than any lesson asks for."""
 
 _SOMEBODY_ELSES = "This very photograph was handed in by somebody else: photograph your own sheet."
 
@@ -50,6 +53,13 @@ def hand_in_own(
     """
     _has_sheet(session, student, assignment_id)
     _is_own(session, student, another_of)
+    if handed_in_since(session, student.id, received_at - _WHILE) >= MOST_IN_A_WHILE:
+        raise TooManyTries(
+            gettext(
+                "You handed in %(most)s photographs within an hour: wait for what is read of them.",
+                most=MOST_IN_A_WHILE,
+            )
+        )
     if not data:
         raise BadPicture(gettext("Choose the photograph of your sheet first."))
     if len(data) > MOST_BYTES:

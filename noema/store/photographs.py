@@ -154,6 +154,16 @@ def photo_to_read(session: Session, photograph_id: int) -> PhotoRow | None:
     return _rows(session, Photograph.id == photograph_id)[0]
 
 
+def handed_in_since(session: Session, student_id: int, since: datetime) -> int:
+    """How many photographs did a student hand in since a time?"""
+    count = (
+        select(func.count(Photograph.id))
+        .join(Batch, Batch.id == Photograph.batch_id)
+        .where(Batch.student_id == student_id, Photograph.received_at > since)
+    )
+    return session.scalar(count) or 0
+
+
 def photos_of_batch(session: Session, batch_id: int) -> tuple[PhotoRow, ...]:
     """What was handed in together, in order?"""
     return _rows(session, Photograph.batch_id == batch_id)

@@ -122,9 +122,9 @@ def waiting_by_assignment(session: Session, school_id: int) -> dict[int, Waits]:
     }
 
 
-def waiting_count(school_id: int) -> Select[int]:
-    """How many attempts wait for the teacher?"""
-    return _waiting(school_id).with_only_columns(func.count())
+def waiting_attempts(school_id: int) -> Select[int]:
+    """Which attempts wait for the teacher, for counting them?"""
+    return _waiting(school_id).with_only_columns(Photograph.id)
 
 
 def decided(session: Session, school_id: int, state: ReviewState) -> tuple[AttemptRow, ...]:

@@ -2,13 +2,13 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy import ScalarSelect, Select, func, select
+from sqlalchemy import ScalarSelect, Select, func, literal, select
 from sqlalchemy.orm import Session
 
 from noema.core.exercises.levels import Key
 from noema.core.judging.review import ReviewState
 from noema.core.progress.states import PhotoState
-from noema.store.reviews import waiting_count
+from noema.store.reviews import waiting_attempts
 from noema.store.revisions import HELD_NOW
 from noema.store.tables import (
     Assignment,
@@ -20,10 +20,13 @@ from noema.store.tables import (
     Sheet,
 )
 
+MOST_COUNTED = 99
+"""Nothing is counted beyond: pages that only say what waits mustn't read a whole school."""
+
 
 @dataclass(frozen=True, kw_only=True)
 class Waiting:
-    """How many things wait, by stage."""
+    """How many things wait, by stage; one over `MOST_COUNTED` stands for that many or more."""
 
     to_print: int  # sheets of assignments not yet printed
     reading: int  # photographs stored and not yet read
@@ -35,16 +38,27 @@ class Waiting:
 
 def waiting_for_teacher(session: Session, school_id: int) -> Waiting:
     """What waits at each stage in a school?"""
-    counts = {
+    things = {
         "to_print": _to_print(school_id),
         "reading": _photos(school_id, PhotoState.READING),
         "in_tray": _photos(school_id, PhotoState.UNMATCHED, PhotoState.UNREADABLE),
-        "to_review": waiting_count(school_id),
-        "to_return": _sent_back(school_id).with_only_columns(func.count()),
-        "questions": _questions(school_id).with_only_columns(func.count(Assignment.id)),
+        "to_review": waiting_attempts(school_id),
+        "to_return": _sent_back(school_id),
+        "questions": _questions(school_id),
     }
-    row = session.execute(select(*(q.scalar_subquery().label(n) for n, q in counts.items()))).one()
-    return Waiting(**row._asdict())
+    counts = (
+        select(func.count())
+        .select_from(_as_far_as_counted(question).subquery())
+        .scalar_subquery()
+        .label(name)
+        for name, question in things.items()
+    )
+    return Waiting(**session.execute(select(*counts)).one()._asdict())
+
+
+def _as_far_as_counted(question: Select[int]) -> Select[int]:
+    found = question.with_only_columns(literal(1), maintain_column_froms=True)
+    return found.limit(MOST_COUNTED + 1)
 
 
 def sent_back_without_sheet(session: Session, school_id: int) -> tuple[int, ...]:
@@ -112,8 +126,7 @@ def _to_print(school_id: int) -> Select[int]:
         .exists()
     )
     return (
-        select(func.count())
-        .select_from(Assignment)
+        select(Assignment.id)
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
         .join(Enrolment, Enrolment.class_id == SchoolClass.id)
         .where(SchoolClass.school_id == school_id, ~printed)
@@ -121,6 +134,6 @@ def _to_print(school_id: int) -> Select[int]:
 
 
 def _photos(school_id: int, *states: PhotoState) -> Select[int]:
-    return select(func.count(Photograph.id)).where(
+    return select(Photograph.id).where(
         Photograph.school_id == school_id, Photograph.state.in_([s.value for s in states])
     )

@@ -25,6 +25,7 @@ from noema.web.frame.clock import day, moment
 from noema.web.frame.headers import keep_little
 from noema.web.frame.kept_session import KeptSessions
 from noema.web.frame.once import once
+from noema.web.frame.page import counted
 from noema.web.frame.refusals import show_away, show_http_error, show_refusal, show_unkeepable
 from noema.web.frame.request import Parts, attach
 from noema.web.handing_in.again import again
@@ -151,6 +152,7 @@ def make_application(
     for kind in (day, moment):
         app.add_template_filter(kind)
     app.add_template_global(once)
+    app.add_template_global(counted)
     attach(app, parts)
     app.before_request(refuse_nul)
     app.after_request(keep_little)

@@ -270,3 +270,12 @@ def test_an_archived_class_leaves_the_lists_and_comes_back(school):
     with school.sessions.begin() as session:
         archive_class(session, school.id, school.class_id, None)
     assert (listed(archived=False), listed(archived=True)) == ([school.class_id], [])
+
+
+def test_pages_go_on_without_an_archived_class(app, school):
+    school.reviewable()
+    with school.sessions.begin() as session:
+        archive_class(session, school.id, school.class_id, NOW)
+    client = school.teacher(app)
+    for page in ("/", "/plan", "/print", "/photograph", "/review", "/return", "/keeping"):
+        assert client.get(page).status_code == 200, page

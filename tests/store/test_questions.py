@@ -8,6 +8,7 @@ from noema.stand_ins.mishap import Mishap
 from noema.store.reviews import attempts_of_class, decided, waiting_for_review
 from noema.store.waiting import sent_back_without_sheet, waiting_for_teacher
 from noema.store.work import work_of_class
+from noema.web.frame.page import counted
 
 
 def decide(school, photo, decision):
@@ -91,3 +92,13 @@ def test_schools_are_apart(school, other_school):
     with school.sessions() as session:
         assert waiting_for_review(session, other_school.id) == ()
         assert waiting_for_teacher(session, other_school.id).to_review == 0
+
+
+def test_beyond_a_hundred_nothing_is_counted(school, monkeypatch):
+    school.reviewable()
+    school.hands_in(school.photo_of(school.sheets()[1], seed=4))
+    with school.sessions() as session:
+        assert waiting_for_teacher(session, school.id).to_review == 2
+        monkeypatch.setattr("noema.store.waiting.MOST_COUNTED", 0)
+        assert waiting_for_teacher(session, school.id).to_review == 1
+    assert (counted(99), counted(100)) == ("99", "99+")

@@ -290,3 +290,12 @@ def test_nobody_adds_to_somebody_elses_photograph(app, school, photo):
     assert sent.status_code == 404
     begun = theirs.post(f"{url}/uploads", data={"size": "10", "name": "b.jpg", "of": first})
     assert begun.status_code == 404
+
+
+def test_one_student_hands_in_no_more_than_a_lesson_asks_for(app, school, photo, monkeypatch):
+    monkeypatch.setattr("noema.actions.hand_in_own.MOST_IN_A_WHILE", 1)
+    client = school.student(app)
+    assert hands_in(client, school, photo).status_code == 303
+    again = hands_in(client, school, school.photo_of(school.sheets()[0], seed=8))
+    assert again.status_code == 429
+    assert "within an hour" in again.text

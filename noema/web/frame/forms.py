@@ -8,7 +8,7 @@ from enum import Enum
 from typing import Any, TypeVar
 
 from flask import request
-from werkzeug.datastructures import CombinedMultiDict, FileStorage, MultiDict
+from werkzeug.datastructures import FileStorage, MultiDict
 from wtforms import Field, FileField, Form, IntegerField, MultipleFileField, StringField
 from wtforms.form import BaseForm
 from wtforms.validators import ValidationError
@@ -169,11 +169,22 @@ class SentFiles(MultipleFileField):
 def read_form(kind: type[F], given: MultiDict[str, Any] | None = None) -> F:
     """Read what was sent, or what is given instead, or refuse it."""
     if given is None:
-        given = CombinedMultiDict([request.form, request.files])
+        given = _as_fields(kind)
     form = kind(formdata=given)
     if not form.validate():
         raise Refused(next(str(one.errors[0]) for one in form if one.errors))
     return form
+
+
+def _as_fields(kind: type[Form]) -> MultiDict[str, Any]:
+    """Give files to fields of files and words to the others, whatever was sent under a name."""
+    of_files = {field.name for field in kind() if isinstance(field, FileField)}
+    fields: MultiDict[str, Any] = MultiDict()
+    for sent, are_files in ((request.form, False), (request.files, True)):
+        for name, value in sent.items(multi=True):
+            if (name in of_files) is are_files:
+                fields.add(name, value)
+    return fields
 
 
 def _stripped(given: str | None) -> str:

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from noema.core.language import N_, gettext
-from noema.store.waiting import Waiting, waiting_for_teacher
+from noema.store.waiting import MOST_COUNTED, Waiting, waiting_for_teacher
 from noema.web.frame.request import db, me
 
 
@@ -71,18 +71,23 @@ def frame(current: Stage) -> Frame:
     )
 
 
+def counted(count: int) -> str:
+    """Say how many wait; beyond what is counted: so many and more."""
+    return f"{MOST_COUNTED}+" if count > MOST_COUNTED else str(count)
+
+
 def waits_by_stage(waiting: Waiting) -> dict[Stage, str]:
     """Say what waits at each stage."""
     tray = waiting.reading + waiting.in_tray
     return {
-        Stage.PRINT: gettext("%(to_print)s to print", to_print=waiting.to_print)
+        Stage.PRINT: gettext("%(to_print)s to print", to_print=counted(waiting.to_print))
         if waiting.to_print
         else "",
-        Stage.PHOTOGRAPH: gettext("%(tray)s in hand", tray=tray) if tray else "",
-        Stage.REVIEW: gettext("%(to_review)s to look at", to_review=waiting.to_review)
+        Stage.PHOTOGRAPH: gettext("%(tray)s in hand", tray=counted(tray)) if tray else "",
+        Stage.REVIEW: gettext("%(to_review)s to look at", to_review=counted(waiting.to_review))
         if waiting.to_review
         else "",
-        Stage.RETURN: gettext("%(to_return)s to hand back", to_return=waiting.to_return)
+        Stage.RETURN: gettext("%(to_return)s to hand back", to_return=counted(waiting.to_return))
         if waiting.to_return
         else "",
     }

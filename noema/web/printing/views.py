@@ -60,6 +60,7 @@ def overview() -> str:
     items = tuple(
         ToPrint(row=row, missing=students[row.class_id] - row.served)
         for row in assignments_of_school(db(), me().school_id)
+        if row.class_id in students  # of an archived class nothing is printed
     )
     page = PrintPage(frame=frame(Stage.PRINT), items=items)
     return render_template("printing/overview.html", page=page)
