@@ -16,6 +16,8 @@ COMMANDS = {
     "mix": "noema.cli.mix",
     "picture": "noema.cli.picture",
     "school": "noema.cli.school",
+    "password": "noema.cli.password",
+    "log-out": "noema.cli.log_out",
     "migrate": "noema.cli.migrate",
     "demo": "noema.cli.demo",
     "archive": "noema.cli.archive",

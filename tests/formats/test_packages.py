@@ -201,3 +201,21 @@ def test_no_key_file_breaks_anything(data):
 )
 def test_no_tables_of_a_package_break_anything(entries):
     read_or_refused(read_package, write_zip(entries))
+
+
+def test_text_that_is_a_formula_elsewhere_is_written_plainly_and_comes_back():
+    name = "=1+1"
+    data = write_package(
+        {
+            "classes": [{"sourcedId": "c", "title": name}],
+            "users": [
+                {"sourcedId": "u", "givenName": "@Ada", "familyName": "-x", "role": "student"}
+            ],
+            "enrollments": [],
+        }
+    )
+    with zipfile.ZipFile(BytesIO(data)) as package:
+        assert "'=1+1" in package.read("classes.csv").decode()
+    tables = read_package(data).tables
+    assert tables["classes"]["c"]["title"] == name
+    assert (tables["users"]["u"]["givenName"], tables["users"]["u"]["familyName"]) == ("@Ada", "-x")
