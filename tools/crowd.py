@@ -79,7 +79,7 @@ def photo(seed: int) -> bytes:
     out = BytesIO()
     noise = rng.normal(0.0, 9.0, (2700, 3600, 3))
     noisy = np.clip(np.asarray(image) + noise, 0, 255).astype(np.uint8)
-    Image.fromarray(noisy).save(out, "JPEG", quality=82)
+    Image.fromarray(noisy).save(out, "JPEG", quality=90)
     return out.getvalue()
 
 

@@ -55,6 +55,7 @@ def opened_apart(module: str, data: bytes, limits: Limits) -> bytes:
 def take_limited() -> bytes:
     """Within such a process: set its limits, then give the bytes it is to open."""
     memory, seconds = (int(text) for text in sys.argv[1:3])
+    os.nice(5)  # pages go first
     resource.setrlimit(resource.RLIMIT_AS, (memory * 2**20, memory * 2**20))
     resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))

@@ -17,7 +17,7 @@ from noema.formats.private_parts import without_private
 from noema.formats.whole_photo import PhotoFile, opened
 
 MOST_BYTES = 30 * 1024 * 1024
-_LIMITS = Limits(memory_mb=900, time_s=10)
+_LIMITS = Limits(memory_mb=700, time_s=10)
 
 
 def check_photo(data: bytes) -> PhotoFile:

@@ -16,7 +16,7 @@ from noema.formats.apart import Limits, opened_apart, refuse, take_limited
 MOST_PAGES = 40
 _LONG_SIDE_PX = 2600  # of a page: more than the reader uses
 _MOST_SCALE = 8.0  # pixels a point: a stamp-sized page isn't blown up without end
-_LIMITS, _SIZE = Limits(memory_mb=1200, time_s=30), 8
+_LIMITS, _SIZE = Limits(memory_mb=800, time_s=30), 8
 _DAMAGED = N_("The PDF can't be opened: scan the sheets again, or send them as pictures.")
 
 

@@ -12,6 +12,7 @@ MIGRATIONS = Path(__file__).parent / "migrations"
 
 Sessions = sessionmaker[Session]
 
+_CONNECTIONS = 40  # as many as a process of the pages has threads: none waits for another's
 _MIGRATING = 0x6E6F656D61  # any number that nobody else locks by
 
 
@@ -21,6 +22,8 @@ def open_engine(database_url: str) -> Engine:
     return create_engine(
         url,
         pool_pre_ping=True,
+        pool_size=_CONNECTIONS,
+        max_overflow=0,
         hide_parameters=True,  # a failure's words must tell no name
         connect_args={"options": "-c timezone=utc"},
         json_deserializer=orjson.loads,
