@@ -111,7 +111,7 @@ def main() -> None:
         page.goto("/photograph/camera")
         page.locator(".ready").wait_for()
         page.screenshot(path=FOLDER / "camera.png")
-        shoot_phone(browser, f"/join?code={code}&card={words.replace(' ', '-')}")
+        shoot_phone(browser, f"/join#code={code}&card={words.replace(' ', '-')}")
         browser.close()
 
 
