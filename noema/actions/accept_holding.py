@@ -25,7 +25,7 @@ def holding(session: Session, school_id: int, assignment_id: int) -> tuple[Attem
     """Give the sheets of an assignment that wait, hold plainly and carry no flag."""
     return tuple(
         attempt
-        for attempt in waiting_for_review(session, school_id, assignment_id)
+        for attempt in waiting_for_review(session, school_id, [assignment_id])
         if attempt.holds_plainly and not attempt.is_behind
     )
 

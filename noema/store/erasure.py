@@ -208,12 +208,18 @@ def drop_pictures(session: Session, photograph_ids: Collection[int], now: dateti
 
 def _held_still(session: Session, student_id: int) -> list[int]:
     """Give a student's photographs once nobody writes about them any more."""
+    # Photographs first, as whoever reads one holds it before its sheet: else both would wait.
+    _hold_photos(session, student_id)
     for table, condition in (
-        (Student, Student.id == student_id),
         (Sheet, Sheet.student_id == student_id),
         (Batch, Batch.student_id == student_id),
+        (Student, Student.id == student_id),
     ):
         session.execute(select(table.id).where(condition).order_by(table.id).with_for_update())
+    return _hold_photos(session, student_id)
+
+
+def _hold_photos(session: Session, student_id: int) -> list[int]:
     photos = _photos_of(session, student_id)
     mine = select(Photograph.id).where(Photograph.id.in_(photos)).order_by(Photograph.id)
     session.execute(mine.with_for_update())

@@ -1,6 +1,6 @@
 """Attempts with their judgements, and what teachers decided about them."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -79,15 +79,18 @@ def attempts_of_school(
 
 
 def waiting_for_review(
-    session: Session, school_id: int, assignment_id: int | None = None, at_most: int | None = None
+    session: Session,
+    school_id: int,
+    assignments: Collection[int] | None = None,
+    at_most: int | None = None,
 ) -> tuple[AttemptRow, ...]:
     """Which attempts wait for the teacher, in the order of their class, assignment and sheet?
 
-    Of one assignment, or of every one; of each no more than so many.
+    Of some assignments, or of every one; of each no more than so many.
     """
     question = _waiting(school_id)
-    if assignment_id is not None:
-        question = question.where(Sheet.assignment_id == assignment_id)
+    if assignments is not None:
+        question = question.where(Sheet.assignment_id.in_(assignments))
     if at_most is not None:
         place = func.row_number().over(partition_by=Sheet.assignment_id, order_by=_IN_ORDER)
         placed = question.with_only_columns(Photograph.id, place.label("place")).subquery()

@@ -7,6 +7,7 @@ import pytest
 from sqlalchemy import text
 from sqlalchemy.exc import OperationalError
 
+from noema.actions import read_photograph as reading
 from noema.actions.archive_class import archive_class
 from noema.actions.erase_student import erase_student
 from noema.actions.let_files_leave import let_files_leave
@@ -18,6 +19,7 @@ from noema.core.errors import NotFound, Refused
 from noema.core.judging.review import Decision, Verb
 from noema.devices.mail import Letter
 from noema.devices.piece_store import LocalPieces
+from noema.formats.photo_file import open_photo
 from noema.jobs.let_leave import let_leave_all
 from noema.jobs.stores import Stores
 from noema.stand_ins.outbox import PretendOutbox
@@ -173,7 +175,7 @@ def test_a_search_for_traces_tells_nothing_of_secrets_and_other_schools(school, 
         assert traces_of(session, other_school.id, [theirs]) != {}
 
 
-def test_who_is_being_read_is_erased_once_the_reading_is_kept(school, outbox):
+def test_who_is_being_read_is_erased_once_the_reading_is_kept(school, outbox, monkeypatch):
     """An erasure waits for what is being written about somebody, and takes it along."""
     number = school.hands_in(school.photo_of(school.sheets()[0]), read=False).photo.id
     sheet = school.sheets()[0]
@@ -187,12 +189,18 @@ def test_who_is_being_read_is_erased_once_the_reading_is_kept(school, outbox):
                 )
             )
 
+    other = Thread(target=erase)
+
+    def opens(data):
+        other.start()  # the photograph is held by now, its sheet not yet
+        other.join(timeout=1.0)
+        return open_photo(data)
+
+    monkeypatch.setattr(reading, "open_photo", opens)
     with school.sessions.begin() as session:
         read_photograph(session, school.files, number)
-        other = Thread(target=erase)
-        other.start()
-        other.join(timeout=1.0)
     other.join(timeout=30.0)
+    monkeypatch.undo()
     assert erased[0].traces == {}
     with school.sessions.begin() as session:
         assert all(one.student_id != sheet.student_id for one in school.sheets())

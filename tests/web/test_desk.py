@@ -1,5 +1,8 @@
 """The desk's pages by plain links and forms."""
 
+import re
+from dataclasses import replace
+
 import pytest
 
 from noema.actions.work_out_exercise import Chosen
@@ -8,6 +11,7 @@ from noema.core.judging.review import ReviewState
 from noema.core.pigments.shelf import builtin_set
 from noema.jobs.judge_assignment import judge_behind
 from noema.stand_ins.painter import Hand
+from noema.store.assignments import assignments_of_school
 from noema.web.reviewing.page import asks_first
 from tests.trade import CAREFUL, found_school
 
@@ -215,3 +219,23 @@ def test_undoing_keeps_the_sentence_that_was_typed(app, school):
     send_back(client, photo, "Look at the third once more, please.")
     client.post(f"/review/{photo}/decide", data={"verb": "undo"})
     assert "Look at the third once more, please.</textarea>" in text_of(client, f"/review/{photo}")
+
+
+def test_a_long_queue_is_shown_some_exercises_at_a_time(app, school, monkeypatch):
+    monkeypatch.setattr("noema.web.reviewing.queue._MOST_HEAPS", 1)
+    client = school.teacher(app)
+    school.reviewable()
+    url = f"/classes/{school.class_id}/assign"
+    client.post(url, data={"kind": "value-scale", "steps": "7", "due_week": "9"})
+    with school.sessions() as session:
+        given = [one.id for one in assignments_of_school(session, school.id)]
+    second = replace(school, assignment_id=max(given))
+    client.post(f"/assignments/{second.assignment_id}/sheets")
+    second.reviewable()
+    first_page = client.get("/review").text
+    assert "2 sheets wait for you" in first_page
+    more = re.search(r'href="(/review\?after=\d+)"', first_page).group(1)
+    second_page = client.get(more).text
+    assert "More exercises that wait" not in second_page
+    assert first_page.count("<h2>") == second_page.count("<h2>") == 1
+    assert first_page.split("<h2>")[1][:200] != second_page.split("<h2>")[1][:200]

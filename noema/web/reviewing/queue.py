@@ -21,6 +21,7 @@ from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
 _MOST_SHOWN = 24  # sheets of an exercise; the desk leads through all
+_MOST_HEAPS = 8  # exercises on a page
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -58,6 +59,7 @@ class QueuePage:
 
     frame: Frame
     heaps: tuple[Heap, ...]
+    more_after: int | None  # the assignment after which the next page begins
     waiting: int
     done: Done | None
 
@@ -71,11 +73,14 @@ class HoldingPage:
     waiting: tuple[QueueLine, ...]
 
 
-def queue_page(done: int | None) -> QueuePage:
-    """Collect the sheets that wait."""
-    attempts = waiting_for_review(db(), me().school_id, at_most=_MOST_SHOWN)
+def queue_page(done: int | None, after: int | None) -> QueuePage:
+    """Collect the sheets that wait, of the exercises after one, or of the first."""
     counts = waiting_by_assignment(db(), me().school_id)
     rows = {row.id: row for row in assignments_of_school(db(), me().school_id)}
+    waiting = [number for number in rows if number in counts]
+    begin = waiting.index(after) + 1 if after in waiting else 0
+    here = waiting[begin : begin + _MOST_HEAPS]
+    attempts = waiting_for_review(db(), me().school_id, here, at_most=_MOST_SHOWN)
     return QueuePage(
         frame=frame(Stage.REVIEW),
         heaps=tuple(
@@ -84,6 +89,7 @@ def queue_page(done: int | None) -> QueuePage:
                 _shown(attempts), lambda one: one.attempt.assignment_id
             )
         ),
+        more_after=here[-1] if len(waiting) > begin + _MOST_HEAPS else None,
         waiting=sum(one.waiting for one in counts.values()),
         done=done_of(done),
     )

@@ -57,7 +57,8 @@ class WhoseForm(Form):
 def queue() -> str:
     """Show every sheet that waits, as strips."""
     return render_template(
-        "reviewing/queue.html", page=queue_page(request.args.get("done", type=int))
+        "reviewing/queue.html",
+        page=queue_page(request.args.get("done", type=int), request.args.get("after", type=int)),
     )
 
 
