@@ -38,12 +38,11 @@ class Browser:
         with self.opener.open(f"{address()}{path.lstrip('/')}", timeout=_WAIT_S) as answer:
             return str(answer.read().decode())
 
-    def send(self, path: str, photo: bytes) -> None:
+    def send(self, path: str, photo: bytes, name: str = "a.jpg") -> None:
         """Hand in one photograph as upload forms do."""
         edge = "noema-edge"
-        head = (
-            f'--{edge}\r\nContent-Disposition: form-data; name="photos"; filename="a.jpg"\r\n\r\n'
-        )
+        named = f'Content-Disposition: form-data; name="photos"; filename="{name}"'
+        head = f"--{edge}\r\n{named}\r\n\r\n"
         body = head.encode() + photo + f"\r\n--{edge}--\r\n".encode()
         headers = {
             "Content-Type": f"multipart/form-data; boundary={edge}",

@@ -60,7 +60,7 @@ def hold_out_card(page: Page, school: School) -> None:
     assert holder is not None
     words = "-".join(card_words(SECRET, holder.id, holder.card_serial))
     page.goto(f"/join#code={join.join_code}&card={words}")
-    expect(page.get_by_label("Class code")).to_have_value(join.join_code)
+    expect(page.locator("input[name=code]")).to_have_value(join.join_code)
     assert "#" not in page.url
     page.locator("main form button").first.click()
 
