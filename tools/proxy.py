@@ -41,7 +41,7 @@ http {{
     proxy_set_header X-Forwarded-Host $http_host;
     proxy_read_timeout 130s;
     error_page 413 @too_large;
-    error_page 502 504 @away;
+    error_page 502 504 =503 @away;
     location = /photograph {{
       client_max_body_size 1210m;
       proxy_pass http://127.0.0.1:{pages_port};
