@@ -14,6 +14,14 @@ UNPACKED = ROOT / ".venv/nginx/usr/sbin/nginx"
 _FOLDER = ROOT / ".local/nginx"
 _TEMPORARY = ("client_body", "proxy", "fastcgi", "uwsgi", "scgi")
 
+_LARGER = {
+    "= /photograph": 1201,
+    "= /rosters": 17,
+    r"~ ^/(batches/\d+/photos|photographs/\d+/another|me/exercises/\d+/photographs)$": 31,
+    r"~ ^/printers/\d+/photographs$": 120,
+}
+"""Addresses that take more than forms do, in megabytes."""
+
 _CONFIGURATION = """
 daemon off;
 {user}
@@ -30,7 +38,7 @@ http {{
   send_timeout 15s;
   keepalive_timeout 30s;
   reset_timedout_connection on;
-  client_max_body_size 35m;
+  client_max_body_size 4m;
   default_type text/html;
   server {{
     listen 127.0.0.1:{port};
@@ -42,10 +50,8 @@ http {{
     proxy_read_timeout 130s;
     error_page 413 @too_large;
     error_page 502 504 =503 @away;
-    location = /photograph {{
-      client_max_body_size 1210m;
-      proxy_pass http://127.0.0.1:{pages_port};
-    }}
+    # As the pages refuse them (noema/web/frame/bodies.py): here they needn't be taken in first.
+{larger}
     location / {{
       proxy_pass http://127.0.0.1:{pages_port};
     }}
@@ -78,6 +84,11 @@ def configure(folder: Path, port: int, pages_port: int) -> Path:
             port=port,
             pages_port=pages_port,
             user="user root;" if os.geteuid() == 0 else "",
+            larger="\n".join(
+                f"    location {place} {{ client_max_body_size {most}m; "
+                f"proxy_pass http://127.0.0.1:{pages_port}; }}"
+                for place, most in _LARGER.items()
+            ),
             temporary="\n  ".join(f"{one}_temp_path {folder}/{one};" for one in _TEMPORARY),
         ),
         encoding="utf-8",

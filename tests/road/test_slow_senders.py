@@ -88,3 +88,16 @@ def test_too_much_is_refused_by_its_size(served, path):
     assert asked(served, path, b"text=" + b"x" * 5_000_000) == 413
     assert asked(served, path, b"text=" + b"x" * 40_000_000) == 413
     assert asked(served, "/log-in") == 200
+
+
+@pytest.mark.parametrize(
+    ("path", "megabytes"),
+    [("/photograph", 45), ("/batches/1/photos", 25), ("/me/exercises/1/photographs", 25)],
+)
+def test_what_takes_photographs_takes_as_much_as_they_need(served, path, megabytes):
+    assert asked(served, path, b"x" * (megabytes * 1_000_000)) in (302, 400, 401, 403)
+
+
+@pytest.mark.parametrize("path", ["/batches/1/photos", "/photographs/1/another", "/rosters"])
+def test_and_no_more(served, path):
+    assert asked(served, path, b"x" * 40_000_000) == 413
