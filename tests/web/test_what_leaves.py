@@ -141,6 +141,18 @@ def test_a_database_that_is_away_is_said_and_tried_again(app, school, monkeypatc
     assert "Refresh" not in client.post("/log-out").headers
 
 
+def test_a_database_that_goes_away_at_the_last_moment_is_said_too(app, school, monkeypatch):
+    client = school.teacher(app)
+
+    def fails(*_):
+        raise OperationalError("COMMIT", {}, Exception("the connection is gone"))
+
+    monkeypatch.setattr("sqlalchemy.orm.Session.commit", fails)
+    answer = client.get("/plan")
+    assert answer.status_code == 503
+    assert "database" in answer.text
+
+
 def test_a_log_is_its_owners_alone_and_is_begun_anew(tmp_path):
     log = tmp_path / "noema.log"
     log.write_text("from before\n")

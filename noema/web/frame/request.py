@@ -5,6 +5,7 @@ from typing import cast
 
 from flask import Flask, Response, current_app, g, request
 from flask_login import current_user
+from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
 from noema.devices.colour_meter import ColourMeter
@@ -111,7 +112,10 @@ def _parts() -> Parts:
 def _keep(response: Response) -> Response:
     session: Session | None = g.get("db")
     if session is not None and response.status_code < _FIRST_BAD_STATUS:
-        session.commit()
+        try:
+            session.commit()
+        except DBAPIError as wrong:  # so late, nobody else would answer it in a sentence
+            return current_app.make_response(current_app.handle_user_exception(wrong))
     return response
 
 
