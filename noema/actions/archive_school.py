@@ -33,11 +33,12 @@ def archive_school(
         class_of_school(session, school_id, class_id)
     rows = rows_of(session, school_id, class_id)
     names = files_of(rows)
-    missing = [sha256 for sha256 in names if not files.has(sha256)]
+    there = [sha256 for sha256 in names if files.has(sha256)]
+    missing = sorted(set(names) - set(there))
     whole = ToPack(
         schema=schema_version(session),
         rows=rows,
-        files=[sha256 for sha256 in names if sha256 not in set(missing)],
+        files=there,
         file=files.get,
         missing=missing,
     )

@@ -91,7 +91,7 @@ def _with_paints(
         medium=assignment.medium,
         key=wanted.key,
         paper=assignment.paper,
-        own_tubes=bool(before.tubes),
+        own_tubes=assignment.own_tubes,
         table=hue_words(session, school_id).table,
     )
     asked = work_out(chosen)
