@@ -1,7 +1,8 @@
 """A class as large as they come, straight into the records: for counting and timing only."""
 
+from collections.abc import Sequence
 from datetime import UTC, date, datetime
-from itertools import count
+from itertools import count, cycle
 from random import Random
 
 import numpy as np
@@ -37,6 +38,7 @@ WHEEL = Chosen(
 """Thirty-six cells."""
 
 _serial = count(1)
+_WEEKS = 12
 
 
 def fill_class(
@@ -46,30 +48,30 @@ def fill_class(
     *,
     students: int,
     assignments: int,
-    chosen: Chosen = SCALE,
+    chosen: Sequence[Chosen] = (SCALE,),
     straight_sha256: str | None = None,
 ) -> int:
     """Make a class in which everybody has handed in everything; gives its number.
 
-    A kept picture may stand for every straightened sheet.
+    What was chosen is given in turn. A kept picture may stand for every straightened sheet.
     """
     rng = Random(8)
     serial = next(_serial)
     with sessions.begin() as session:
-        class_id = make_class(session, school_id, f"Full class {serial}", date(2026, 9, 7), 12)
+        class_id = make_class(session, school_id, f"Full class {serial}", date(2026, 9, 7), _WEEKS)
         for first in range(0, students, MOST_NAMES):
             some = range(first, min(first + MOST_NAMES, students))
             names = "\n".join(f"Student {n:02d}" for n in some)
             enrol_students(session, school_id, class_id, names)
         batch_id = add_batch(session, school_id, teacher_id)
-        for week in range(1, assignments + 1):
+        for number, given in zip(range(assignments), cycle(chosen), strict=False):
             assignment_id = assign_exercise(
                 session,
-                chosen,
+                given,
                 school_id=school_id,
                 class_id=class_id,
                 teacher_id=teacher_id,
-                due_week=week,
+                due_week=min(number + 1, _WEEKS),
                 rng=rng,
             )
             print_sheets(session, school_id, assignment_id)

@@ -98,7 +98,7 @@ def bench_review(sessions: Sessions, settings: Settings) -> None:
         teacher = teacher_by_email(session, email)
     if teacher is None:
         sys.exit("noema: the bench's teacher isn't there.")
-    full = fill_class(sessions, school_id, teacher.id, students=32, assignments=1, chosen=WHEEL)
+    full = fill_class(sessions, school_id, teacher.id, students=32, assignments=1, chosen=(WHEEL,))
     with sessions() as session:
         assignment = assignments_of_class(session, full)[0]
         asked = exercise_of(session, assignment).asked

@@ -9,8 +9,9 @@ import subprocess
 import sys
 import time
 from collections import Counter
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
 from urllib.error import HTTPError
 
 from sqlalchemy import text
@@ -58,12 +59,45 @@ def _store_gone() -> None:
     away.rename(LOCAL / "files")
 
 
+def _mounted(*mounts: Sequence[str]) -> Callable[[], None]:
+    """Give a fault: something else lies over the file store for some seconds. Needs root."""
+
+    def cover() -> None:
+        for words in mounts:
+            subprocess.run(["mount", *words], check=True)
+        time.sleep(5.0)
+        for folder in {words[-1]: None for words in reversed(mounts)}:
+            subprocess.run(["umount", "-l", folder], check=True)
+
+    return cover
+
+
+_STORE, _SMALL = str(LOCAL / "files"), str(LOCAL / "small")
+_OVER = f"lowerdir={_STORE},upperdir={_SMALL}/upper,workdir={_SMALL}/work"
+
+
+def _store_full() -> None:
+    """Let the store have no room for another photograph; what is there can be read."""
+    Path(_SMALL).mkdir(exist_ok=True)
+    subprocess.run(["mount", "-t", "tmpfs", "-o", "size=16k", "none", _SMALL], check=True)
+    for name in ("upper", "work"):
+        (Path(_SMALL) / name).mkdir()
+    _mounted(["-t", "overlay", "overlay", "-o", _OVER, _STORE])()
+    subprocess.run(["umount", "-l", _SMALL], check=True)
+
+
 FAULTS: dict[str, Callable[[], None]] = {
     "worker killed": _killed("^[^ ]*python[^ ]* -m noema.assemble"),
     "pages killed": _killed("^[^ ]*python[^ ]* [^ ]*gunicorn --bind"),
     "database restarted": _database_restarted,
     "store away": _store_gone,
 }
+AS_ROOT: dict[str, Callable[[], None]] = {
+    "store full": _store_full,
+    "store read-only": _mounted(["--bind", _STORE, _STORE], ["-o", "remount,bind,ro", _STORE]),
+}
+if os.geteuid() == 0:
+    FAULTS |= AS_ROOT
 
 
 def handed_in(browser: Browser, seed: int, said: Counter[str]) -> None:

@@ -98,11 +98,11 @@ def print_for_sent_back(
     """
     assignment = assignment_of_school(session, school_id, assignment_id)
     lock_assignment(session, assignment_id)
-    needing = set(sent_back_without_sheet(session, school_id))
+    needing = set(sent_back_without_sheet(session, school_id, [assignment_id]))
     attempts = [
         attempt
-        for attempt in decided(session, school_id, ReviewState.SENT_BACK)
-        if attempt.assignment_id == assignment_id and attempt.photograph_id in needing
+        for attempt in decided(session, school_id, ReviewState.SENT_BACK, [assignment_id])
+        if attempt.photograph_id in needing
     ]
     if not attempts:
         raise Refused(

@@ -1,9 +1,10 @@
 """Exercises given to classes."""
 
+from collections.abc import Collection
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from sqlalchemy import ColumnElement, Select, func, select
+from sqlalchemy import ColumnElement, Select, func, select, tuple_
 from sqlalchemy.orm import Session
 
 from noema.core.coaching.audience import Audience
@@ -14,6 +15,7 @@ from noema.core.exercises.tolerance import Tolerance
 from noema.core.language import gettext
 from noema.core.sheet.paper import Paper
 from noema.store.base import Json
+from noema.store.leaves import Leaf, LeafWanted, has_words, leaf_of
 from noema.store.revisions import HELD, HELD_NOW, tolerance_of
 from noema.store.tables import Assignment, KeyRevision, SchoolClass, Sheet
 
@@ -65,14 +67,59 @@ class NewAssignment:
     printer_id: int | None = None  # that lays its sheets
 
 
-def assignments_of_school(session: Session, school_id: int) -> tuple[AssignmentRow, ...]:
-    """What has been given to a school's classes, by class and week?"""
-    return _rows(session, _assignments().where(SchoolClass.school_id == school_id))
+def assignments_found(
+    session: Session, school_id: int, wanted: LeafWanted, *conditions: ColumnElement[bool]
+) -> Leaf[AssignmentRow]:
+    """What of all that was given to a school's classes stands on a leaf of it, by class and week?
+
+    Only what meets some conditions.
+    """
+    found = has_words(wanted.words, SchoolClass.name, Assignment.title)
+    question = _assignments().where(SchoolClass.school_id == school_id, found, *conditions)
+    if wanted.after is not None:
+        before = (
+            select(*_BY_CLASS)
+            .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+            .where(Assignment.id == wanted.after, SchoolClass.school_id == school_id)
+            .correlate(None)
+        )
+        question = question.where(tuple_(*_BY_CLASS) > before.scalar_subquery())
+    return leaf_of(_rows(session, question.limit(wanted.most + 1)), wanted)
+
+
+def class_goes_on() -> ColumnElement[bool]:
+    """Assignments of classes that aren't archived."""
+    return SchoolClass.archived_at.is_(None)
+
+
+def assignments_of_school(
+    session: Session, school_id: int, numbers: Collection[int]
+) -> dict[int, AssignmentRow]:
+    """Which of a school's assignments have these numbers?"""
+    wanted = Assignment.id.in_(numbers)
+    rows = assignments_where(session, SchoolClass.school_id == school_id, wanted)
+    return {row.id: row for row in rows}
+
+
+def assignments_to_start_from(
+    session: Session, school_id: int, class_id: int, most: int
+) -> tuple[AssignmentRow, ...]:
+    """What was given last in a school, to one class before all others?"""
+    own_first = ((Assignment.class_id == class_id).desc(), Assignment.id.desc())
+    question = _assignments().where(SchoolClass.school_id == school_id)
+    return _rows(session, question.order_by(None).order_by(*own_first).limit(most))
 
 
 def assignments_of_class(session: Session, class_id: int) -> tuple[AssignmentRow, ...]:
     """What has been given to a class, by week?"""
-    return _rows(session, _assignments().where(Assignment.class_id == class_id))
+    return assignments_of_classes(session, [class_id])
+
+
+def assignments_of_classes(
+    session: Session, class_ids: Collection[int]
+) -> tuple[AssignmentRow, ...]:
+    """What has been given to some classes, by class and week?"""
+    return assignments_where(session, Assignment.class_id.in_(class_ids))
 
 
 def assignments_where(
@@ -122,6 +169,9 @@ def add_assignment(session: Session, new: NewAssignment) -> int:
     return row.id
 
 
+_BY_CLASS = (SchoolClass.name, Assignment.due_week, Assignment.id)
+
+
 def _assignments() -> Select[*tuple[Any, ...]]:
     printed = select(func.count(Sheet.student_id)).where(Sheet.assignment_id == Assignment.id)
     served = printed.with_only_columns(func.count(Sheet.student_id.distinct()))
@@ -138,7 +188,7 @@ def _assignments() -> Select[*tuple[Any, ...]]:
         )
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
         .join(KeyRevision, HELD_NOW)
-        .order_by(SchoolClass.name, Assignment.due_week, Assignment.id)
+        .order_by(*_BY_CLASS)
     )
 
 

@@ -4,13 +4,14 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import Select, func, select, update
+from sqlalchemy import Select, func, select, tuple_, update
 from sqlalchemy.orm import Session
 
 from noema.core.coaching.audience import Audience
 from noema.core.errors import NotFound
 from noema.core.language import gettext
 from noema.core.planning.unit import Unit
+from noema.store.leaves import Leaf, LeafWanted, has_words, leaf_of
 from noema.store.tables import Enrolment, SchoolClass, Student
 
 
@@ -44,6 +45,29 @@ def classes_of_school(
         _classes().where(SchoolClass.school_id == school_id, over).order_by(SchoolClass.name)
     )
     return tuple(_class_row(row.SchoolClass, row.students) for row in rows)
+
+
+def classes_found(
+    session: Session, school_id: int, wanted: LeafWanted, *, archived: bool = False
+) -> Leaf[ClassRow]:
+    """Which classes of a school that go on, or are archived, stand on a leaf of them, by name?"""
+    over = SchoolClass.archived_at.is_not(None) if archived else SchoolClass.archived_at.is_(None)
+    found = has_words(wanted.words, SchoolClass.name)
+    question = _classes().where(SchoolClass.school_id == school_id, over, found)
+    if wanted.after is not None:
+        before = select(SchoolClass.name).where(
+            SchoolClass.id == wanted.after, SchoolClass.school_id == school_id
+        )
+        question = question.where(SchoolClass.name > before.scalar_subquery())
+    rows = session.execute(question.order_by(SchoolClass.name).limit(wanted.most + 1))
+    return leaf_of([_class_row(row.SchoolClass, row.students) for row in rows], wanted)
+
+
+def students_by_class(session: Session, class_ids: Collection[int]) -> dict[int, int]:
+    """How many students are in some classes?"""
+    question = select(Enrolment.class_id, func.count()).group_by(Enrolment.class_id)
+    rows = session.execute(question.where(Enrolment.class_id.in_(class_ids)))
+    return {class_id: count for class_id, count in rows}
 
 
 def class_of_school(session: Session, school_id: int, class_id: int) -> ClassRow:
@@ -131,6 +155,21 @@ def students_of_class(session: Session, class_id: int) -> tuple[StudentName, ...
         .order_by(func.lower(Student.display_name), Student.id)
     )
     return tuple(StudentName(id=row.id, display_name=row.display_name) for row in rows)
+
+
+def students_found(session: Session, class_id: int, wanted: LeafWanted) -> Leaf[StudentName]:
+    """Who of a class stands on a leaf of its roster, by name?"""
+    by_name = (func.lower(Student.display_name), Student.id)
+    question = (
+        select(Student.id, Student.display_name)
+        .join(Enrolment, Enrolment.student_id == Student.id)
+        .where(Enrolment.class_id == class_id, has_words(wanted.words, Student.display_name))
+    )
+    if wanted.after is not None:
+        before = select(*by_name).where(Student.id == wanted.after)
+        question = question.where(tuple_(*by_name) > before.scalar_subquery())
+    rows = session.execute(question.order_by(*by_name).limit(wanted.most + 1))
+    return leaf_of([StudentName(id=row.id, display_name=row.display_name) for row in rows], wanted)
 
 
 def student_of_class(session: Session, class_id: int, student_id: int) -> StudentName:

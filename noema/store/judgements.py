@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from noema.store.base import Json
 from noema.store.tables import (
     JudgementRow,
+    Photograph,
     ReadingRow,
     ReviewRow,
 )
@@ -48,7 +49,14 @@ def open_review(session: Session, photograph_id: int, judgement_id: int) -> None
     """Put an attempt before the teacher, or a new judgement under a review that stands."""
     row = session.get(ReviewRow, photograph_id)
     if row is None:
-        row = ReviewRow(photograph_id=photograph_id, left_out=[], overruled={}, standing=0)
+        school = select(Photograph.school_id).where(Photograph.id == photograph_id)
+        row = ReviewRow(
+            photograph_id=photograph_id,
+            school_id=session.scalars(school).one(),
+            left_out=[],
+            overruled={},
+            standing=0,
+        )
         session.add(row)
     row.judgement_id = judgement_id
     session.flush()

@@ -5,9 +5,20 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import ColumnElement, Row, ScalarSelect, Select, Text, func, literal, select
+from sqlalchemy import (
+    ColumnElement,
+    Row,
+    ScalarSelect,
+    Select,
+    Text,
+    func,
+    literal,
+    select,
+    true,
+    tuple_,
+)
 from sqlalchemy.dialects.postgresql import JSONB, distinct_on
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, aliased
 
 from noema.core.coaching.audience import Audience
 from noema.core.errors import NotFound
@@ -107,8 +118,26 @@ class Waits:
     holding: int  # that plainly hold, by the key that holds now
 
 
-def waiting_by_assignment(session: Session, school_id: int) -> dict[int, Waits]:
-    """How many sheets of which assignments wait for the teacher?"""
+def has_waiting(school_id: int) -> ColumnElement[bool]:
+    """Assignments of which a sheet waits for the teacher."""
+    return Assignment.id.in_(_waiting(school_id).with_only_columns(Sheet.assignment_id))
+
+
+def has_decided(school_id: int) -> ColumnElement[bool]:
+    """Assignments of which a sheet was decided on."""
+    decided_on = (
+        select(Sheet.assignment_id)
+        .join(Photograph, Photograph.sheet_id == Sheet.id)
+        .join(ReviewRow, ReviewRow.photograph_id == Photograph.id)
+        .where(ReviewRow.state != ReviewState.OPEN.value, ReviewRow.school_id == school_id)
+    )
+    return Assignment.id.in_(decided_on)
+
+
+def waiting_by_assignment(
+    session: Session, school_id: int, assignments: Collection[int]
+) -> dict[int, Waits]:
+    """How many sheets of which of some assignments wait for the teacher?"""
     holds = JudgementRow.holds_plainly & (KeyRevision.number == Assignment.revision)
     question = (
         _waiting(school_id)
@@ -117,6 +146,7 @@ def waiting_by_assignment(session: Session, school_id: int) -> dict[int, Waits]:
             func.count().label("waiting"),
             func.count().filter(holds).label("holding"),
         )
+        .where(Sheet.assignment_id.in_(assignments))
         .group_by(Sheet.assignment_id)
     )
     return {
@@ -130,9 +160,11 @@ def waiting_attempts(school_id: int) -> Select[int]:
     return _waiting(school_id).with_only_columns(Photograph.id)
 
 
-def decided(session: Session, school_id: int, state: ReviewState) -> tuple[AttemptRow, ...]:
-    """Which latest attempts stand accepted, or sent back?"""
-    question = _latest(school_id, state)
+def decided(
+    session: Session, school_id: int, state: ReviewState, assignments: Collection[int]
+) -> tuple[AttemptRow, ...]:
+    """Which latest attempts of some assignments stand accepted, or sent back?"""
+    question = _latest(school_id, state).where(Sheet.assignment_id.in_(assignments))
     return _rows(session, question.order_by(*_IN_ORDER))
 
 
@@ -184,9 +216,12 @@ def place_in_queue(session: Session, school_id: int, photograph_id: int) -> Queu
     )
 
 
-def attempts_of_class(session: Session, class_id: int) -> tuple[AttemptRow, ...]:
-    """What did a class hand in that was judged, latest attempts only, without skills?"""
-    latest = _latest_ids(Assignment.class_id == class_id)
+def attempts_of_class(
+    session: Session, class_id: int, students: Collection[int] | None = None
+) -> tuple[AttemptRow, ...]:
+    """What did a class, or some of it, hand in that was judged, latest only, without skills?"""
+    whose = true() if students is None else Sheet.student_id.in_(students)
+    latest = _latest_ids((Assignment.class_id == class_id) & whose)
     # Most of a tally is its skills, and tables of hundreds don't show them.
     short = JudgementRow.tally.op("-", return_type=JSONB())(literal("skills", Text()))
     return _rows(session, _attempts(short).where(Photograph.id.in_(latest)))
@@ -267,8 +302,29 @@ def _waiting(school_id: int) -> Select[*tuple[Any, ...]]:
 
 
 def _latest(school_id: int, state: ReviewState) -> Select[*tuple[Any, ...]]:
-    latest = _latest_ids(SchoolClass.school_id == school_id)
-    return _attempts().where(Photograph.id.in_(latest), ReviewRow.state == state.value)
+    return _attempts().where(
+        ReviewRow.school_id == school_id,
+        ReviewRow.state == state.value,
+        Photograph.state == PhotoState.READ.value,
+        ~_newer_exists(),
+    )
+
+
+def _newer_exists() -> ColumnElement[bool]:
+    """Whether the same student handed in the same exercise again later, and it was read."""
+    newer, its_sheet = aliased(Photograph), aliased(Sheet)
+    return (
+        select(newer.id)
+        .join(its_sheet, its_sheet.id == newer.sheet_id)
+        .where(
+            its_sheet.assignment_id == Sheet.assignment_id,
+            its_sheet.student_id == Sheet.student_id,
+            newer.state == PhotoState.READ.value,
+            tuple_(newer.received_at, newer.id) > tuple_(Photograph.received_at, Photograph.id),
+        )
+        .correlate(Sheet, Photograph)
+        .exists()
+    )
 
 
 def _latest_ids(condition: ColumnElement[bool]) -> Select[int]:

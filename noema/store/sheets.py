@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from noema.core.errors import NotFound
 from noema.core.language import gettext
 from noema.store.base import Json
+from noema.store.leaves import has_words
 from noema.store.tables import Assignment, SchoolClass, Sheet, Student
 
 TEACHERS = "Teacher’s own sheet"
@@ -85,23 +86,13 @@ def find_sheets(
     question = _of_school(school_id).add_columns(
         SchoolClass.name.label("class_name"), Assignment.title
     )
-    for word in words.split():
-        like = f"%{_literally(word)}%"
-        question = question.where(
-            Student.display_name.ilike(like)
-            | Sheet.code.ilike(like)
-            | SchoolClass.name.ilike(like)
-            | Assignment.title.ilike(like)
-        )
+    searched = (Student.display_name, Sheet.code, SchoolClass.name, Assignment.title)
+    question = question.where(has_words(words, *searched))
     question = question.order_by(Sheet.printed_at.desc(), Sheet.id.desc()).limit(at_most)
     return tuple(
         FoundSheet(sheet=_row(row), class_name=row.class_name, title=row.title)
         for row in session.execute(question)
     )
-
-
-def _literally(word: str) -> str:
-    return word.replace("\\", "\\\\").replace("%", r"\%").replace("_", r"\_")
 
 
 def layouts_of_sheets(session: Session, sheet_ids: Sequence[int]) -> dict[int, Json]:

@@ -5,6 +5,7 @@ from datetime import date, datetime
 from sqlalchemy import (
     CheckConstraint,
     ForeignKey,
+    Index,
     String,
     UniqueConstraint,
     func,
@@ -290,10 +291,12 @@ class ReviewRow(Base):
     """The teacher's word on an attempt: the record of decisions, folded for searching."""
 
     __tablename__ = "review"
-    __table_args__ = (one_of("state", ReviewState),)
+    __table_args__ = (one_of("state", ReviewState), Index(None, "school_id", "state"))
     photograph_id: Mapped[int] = mapped_column(ForeignKey("photograph.id"), primary_key=True)
+    # Of the photograph, so that what waits in one school is found without looking at others.
+    school_id: Mapped[int] = mapped_column(ForeignKey("school.id"))
     judgement_id: Mapped[int] = mapped_column(ForeignKey("judgement.id"))  # the current one
-    state: Mapped[str] = mapped_column(String(20), default=ReviewState.OPEN.value, index=True)
+    state: Mapped[str] = mapped_column(String(20), default=ReviewState.OPEN.value)
     sentence: Mapped[str | None] = mapped_column(String(400))
     left_out: Mapped[list[str]] = mapped_column(default=list)
     overruled: Mapped[Json] = mapped_column(default=dict)

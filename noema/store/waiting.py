@@ -1,9 +1,10 @@
 """What waits for a teacher at each stage of the work."""
 
+from collections.abc import Collection
 from dataclasses import dataclass
 
 from sqlalchemy import ScalarSelect, Select, func, literal, select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, aliased
 
 from noema.core.exercises.levels import Key
 from noema.core.judging.review import ReviewState
@@ -61,9 +62,12 @@ def _as_far_as_counted(question: Select[int]) -> Select[int]:
     return found.limit(MOST_COUNTED + 1)
 
 
-def sent_back_without_sheet(session: Session, school_id: int) -> tuple[int, ...]:
-    """Which photographs were sent back whose student has no newer sheet yet?"""
-    return tuple(session.scalars(_sent_back(school_id)))
+def sent_back_without_sheet(
+    session: Session, school_id: int, assignments: Collection[int]
+) -> tuple[int, ...]:
+    """Which photographs of some assignments were sent back whose student has no newer sheet yet?"""
+    question = _sent_back(school_id).where(Sheet.assignment_id.in_(assignments))
+    return tuple(session.scalars(question))
 
 
 def first_question(session: Session, school_id: int) -> int | None:
@@ -86,23 +90,19 @@ def _questions(school_id: int) -> Select[int]:
 
 
 def _sent_back(school_id: int) -> Select[int]:
-    newest = (
-        select(Sheet.assignment_id, Sheet.student_id, func.max(Sheet.attempt).label("attempt"))
-        .group_by(Sheet.assignment_id, Sheet.student_id)
-        .subquery()
+    newer = aliased(Sheet)
+    has_newer = select(newer.id).where(
+        newer.assignment_id == Sheet.assignment_id,
+        newer.student_id == Sheet.student_id,
+        newer.attempt > Sheet.attempt,
     )
     return (
         select(Photograph.id)
         .join(Sheet, Sheet.id == Photograph.sheet_id)
         .join(ReviewRow, ReviewRow.photograph_id == Photograph.id)
-        .join(
-            newest,
-            (newest.c.assignment_id == Sheet.assignment_id)
-            & (newest.c.student_id == Sheet.student_id)
-            & (newest.c.attempt == Sheet.attempt),
-        )
         .where(
-            Photograph.school_id == school_id,
+            ReviewRow.school_id == school_id,
+            ~has_newer.exists(),
             ReviewRow.state == ReviewState.SENT_BACK.value,
             Photograph.id == _newest_photo_of_sheet(),
         )

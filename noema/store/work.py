@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 
 from noema.core.judging.review import ReviewState
 from noema.core.progress.states import PhotoState, WorkState, work_state
-from noema.store.tables import Assignment, Photograph, ReviewRow, Sheet
+from noema.store.tables import Assignment, Enrolment, Photograph, ReviewRow, Sheet
 
 WorkKey = tuple[int, int]  # student, assignment
 
@@ -21,8 +21,9 @@ class WorkRow:
 
 
 def work_of_class(session: Session, class_id: int) -> dict[WorkKey, WorkRow]:
-    """Where does each student stand? Nothing for a pair means nothing was printed."""
-    return work_where(session, Assignment.class_id == class_id, Sheet.student_id.is_not(None))
+    """Where does each student of a class stand? Nothing for a pair: nothing was printed."""
+    there = select(Enrolment.student_id).where(Enrolment.class_id == class_id)
+    return work_where(session, Assignment.class_id == class_id, Sheet.student_id.in_(there))
 
 
 def work_where(session: Session, *conditions: ColumnElement[bool]) -> dict[WorkKey, WorkRow]:

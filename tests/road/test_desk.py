@@ -22,7 +22,7 @@ def full_school(sessions, files, *, students, chosen=SCALE):
         school.teacher_id,
         students=students,
         assignments=1,
-        chosen=chosen,
+        chosen=(chosen,),
         straight_sha256=files.put(jpeg_bytes(np.full((210, 297, 3), 230, np.uint8))),
     )
     return school

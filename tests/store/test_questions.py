@@ -75,15 +75,15 @@ def test_sent_back_work_waits_for_a_sheet_until_there_is_one(school):
     student = school.sheets()[0].student_id
     decide(school, photo, Decision(verb=Verb.SEND_BACK, sentence="Once more."))
     with school.sessions.begin() as session:
-        assert sent_back_without_sheet(session, school.id) == (photo,)
+        assert sent_back_without_sheet(session, school.id, [school.assignment_id]) == (photo,)
         again = print_again(session, school.id, school.assignment_id, [student])
     assert [(sheet.attempt, sheet.student_id) for sheet in again] == [(2, student)]
     with school.sessions() as session:
-        assert sent_back_without_sheet(session, school.id) == ()
-        assert len(decided(session, school.id, ReviewState.SENT_BACK)) == 1
+        assert sent_back_without_sheet(session, school.id, [school.assignment_id]) == ()
+        assert len(decided(session, school.id, ReviewState.SENT_BACK, [school.assignment_id])) == 1
     redo = school.hands_in(school.photo_of(again[0], seed=7)).photo
     with school.sessions() as session:
-        assert decided(session, school.id, ReviewState.SENT_BACK) == ()
+        assert decided(session, school.id, ReviewState.SENT_BACK, [school.assignment_id]) == ()
         assert waiting_for_review(session, school.id)[0].photograph_id == redo.id
 
 

@@ -11,7 +11,7 @@ from noema.core.judging.review import ReviewState
 from noema.core.pigments.shelf import builtin_set
 from noema.jobs.judge_assignment import judge_behind
 from noema.stand_ins.painter import Hand
-from noema.store.assignments import assignments_of_school
+from noema.store.assignments import assignments_of_class
 from noema.web.reviewing.page import asks_first
 from tests.trade import CAREFUL, found_school
 
@@ -228,7 +228,7 @@ def test_a_long_queue_is_shown_some_exercises_at_a_time(app, school, monkeypatch
     url = f"/classes/{school.class_id}/assign"
     client.post(url, data={"kind": "value-scale", "steps": "7", "due_week": "9"})
     with school.sessions() as session:
-        given = [one.id for one in assignments_of_school(session, school.id)]
+        given = [one.id for one in assignments_of_class(session, school.class_id)]
     second = replace(school, assignment_id=max(given))
     client.post(f"/assignments/{second.assignment_id}/sheets")
     second.reviewable()
@@ -236,6 +236,6 @@ def test_a_long_queue_is_shown_some_exercises_at_a_time(app, school, monkeypatch
     assert "2 sheets wait for you" in first_page
     more = re.search(r'href="(/review\?after=\d+)"', first_page).group(1)
     second_page = client.get(more).text
-    assert "More exercises that wait" not in second_page
+    assert "Show more" not in second_page
     assert first_page.count("<h2>") == second_page.count("<h2>") == 1
     assert first_page.split("<h2>")[1][:200] != second_page.split("<h2>")[1][:200]

@@ -6,7 +6,7 @@ from concurrent.futures import ThreadPoolExecutor
 from sqlalchemy import text
 
 from noema.core.judging.review import Decision, Verb
-from noema.store.assignments import assignments_of_school
+from noema.store.assignments import assignments_of_class
 from noema.store.classes import students_of_class
 from noema.store.decisions import record_of
 from noema.store.sent_forms import forget_forms
@@ -34,14 +34,14 @@ def test_an_exercise_given_by_two_clicks_is_given_once(app, school):
     once = re.search(r'name="once" value="([0-9a-f]{32})"', client.get(url).text).group(1)
     form = {"kind": "colour-wheel", "set": "split-six", "hues": "6", "once": once}
     with school.sessions() as session:
-        before = len(assignments_of_school(session, school.id))
+        before = len(assignments_of_class(session, school.class_id))
     refused = client.post(url, data={**form, "hues": "7"})
     assert refused.status_code == 422
     said = at_once(*(lambda: client.post(url, data=form) for _ in range(3)))
     assert sorted(answer.status_code for answer in said) == [302, 409, 409]
     assert "is done once" in said[-1].text + said[0].text + said[1].text
     with school.sessions() as session:
-        assert len(assignments_of_school(session, school.id)) == before + 1
+        assert len(assignments_of_class(session, school.class_id)) == before + 1
     fresh = re.search(r'name="once" value="([0-9a-f]{32})"', client.get(url).text).group(1)
     assert client.post(url, data={**form, "once": fresh}).status_code == 302
 

@@ -1,6 +1,8 @@
 """What several kinds ask of a set of paints: its white, its dark, the purest of a hue."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import combinations
 
 import numpy as np
@@ -107,6 +109,7 @@ def pure(ground: Ground, name: str) -> tuple[Part, ...]:
     return purest(paints.tubes, hue.hue100, paints.binder.dry)
 
 
+@lru_cache(maxsize=512)
 def purest(tubes: tuple[Tube, ...], hue100: float, surface: Surface) -> tuple[Part, ...]:
     """Give the most intense mix of a hue, tuned to it; with white only where it needs white.
 
@@ -122,13 +125,14 @@ def purest(tubes: tuple[Tube, ...], hue100: float, surface: Surface) -> tuple[Pa
     return plain
 
 
+@lru_cache(maxsize=512)
 def shown_with_white(
     parts: tuple[Part, ...], white: Tube, hue100: float, from_value: float, surface: Surface
 ) -> tuple[Part, ...]:
     """Let a mix down until it is from a value on at its most intense, its hue the one asked for."""
     volume = sum(part.amount for part in parts)
     let = [(*parts, Part(tube=white, amount=float(more * volume))) for more in _MORE_WHITE]
-    tried = [tuned(one, hue100, surface) for one in let] if len(parts) > 1 else let
+    tried = _all_tuned(let, hue100, surface)
     hvcs = hvcs_of(np.array([lab_of_parts(one, surface) for one in tried]))
     # The lightest, where none gets so light.
     best = max(range(len(tried)), key=lambda n: (min(hvcs[n].value, from_value), hvcs[n].chroma))
@@ -149,15 +153,24 @@ def _nearest_mix(tubes: tuple[Tube, ...], hue100: float, surface: Surface) -> tu
 
 def tuned(parts: tuple[Part, ...], hue100: float, surface: Surface) -> tuple[Part, ...]:
     """Shift the balance of a mix's two colours until its hue is the very one."""
-    coloured = [n for n, part in enumerate(parts) if part.tube.role is not Role.WHITE]
+    return _all_tuned([parts], hue100, surface)[0]
+
+
+def _all_tuned(
+    mixes: Sequence[tuple[Part, ...]], hue100: float, surface: Surface
+) -> list[tuple[Part, ...]]:
+    """Tune several mixes of the same tubes, worked out together."""
+    tubes = [part.tube for part in mixes[0]]
+    coloured = [n for n, tube in enumerate(tubes) if tube.role is not Role.WHITE]
     if len(coloured) < 2:
-        return parts
-    amounts = np.repeat([[part.amount for part in parts]], len(_FINE), axis=0)
-    amounts[:, coloured[0]] *= _FINE
-    hue = lab_to_hvc(mix_labs([part.tube for part in parts], amounts, surface))[:, 0]
-    off = hue_gap(hue, hue100)
-    best = amounts[int(np.argmin(np.where(np.isfinite(off), off, np.inf)))]
-    return parts_of([part.tube for part in parts], best)
+        return list(mixes)
+    plain = np.array([[part.amount for part in parts] for parts in mixes])
+    amounts = np.repeat(plain[:, None, :], len(_FINE), axis=1)
+    amounts[:, :, coloured[0]] *= _FINE
+    labs = mix_labs(tubes, amounts.reshape(-1, len(tubes)), surface)
+    off = hue_gap(lab_to_hvc(labs)[:, 0], hue100).reshape(len(mixes), -1)
+    best = np.argmin(np.where(np.isfinite(off), off, np.inf), axis=1)
+    return [parts_of(tubes, some[n]) for some, n in zip(amounts, best, strict=True)]
 
 
 @dataclass(frozen=True, kw_only=True)

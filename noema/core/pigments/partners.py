@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import combinations
 
 import numpy as np
@@ -59,6 +60,7 @@ class Dark:
     let_down: HVC  # with white, to see where it leans
 
 
+@lru_cache(maxsize=64)
 def partners(tubes: tuple[Tube, ...], table: HueTable) -> tuple[Partner, ...]:
     """Give every coloured tube's true complement within the set."""
     return tuple(partner(tube, tubes, table) for tube in tubes if tube.role is Role.COLOUR)
@@ -84,6 +86,7 @@ def partner(tube: Tube, tubes: tuple[Tube, ...], table: HueTable) -> Partner:
     )
 
 
+@lru_cache(maxsize=64)
 def darks(tubes: tuple[Tube, ...], count: int = 3) -> tuple[Dark, ...]:
     """Give the set's best neutral darks from two or three tubes, black aside; best first."""
     colours = [tube for tube in tubes if tube.role is Role.COLOUR]

@@ -1,6 +1,7 @@
 """What a set of tubes can reach: the most intense mix of every hue, and what holds it back."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -72,6 +73,7 @@ def ceilings(tubes: tuple[Tube, ...], table: HueTable) -> tuple[Ceiling, ...]:
     return tuple(_ceiling(cloud, hue, table) for hue in table.hues(12))
 
 
+@lru_cache(maxsize=512)
 def best_mix(tubes: tuple[Tube, ...], hue100: float, within: float = _ON_HUE) -> tuple[Part, ...]:
     """Give the most intense mix of a hue by at most two tubes and white; empty if there is none.
 

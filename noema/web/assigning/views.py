@@ -15,7 +15,11 @@ from noema.core.exercises.levels import Key
 from noema.core.language import gettext
 from noema.core.sheet.drawn_worksheet import draw_key_sheet
 from noema.formats.sheet_pdf import sheets_pdf
-from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
+from noema.store.assignments import (
+    AssignmentRow,
+    assignment_of_school,
+    assignments_to_start_from,
+)
 from noema.store.classes import ClassRow, class_of_school
 from noema.web.assigning.choices import (
     AssignFields,
@@ -34,6 +38,8 @@ from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
 
 assigning = Blueprint("assigning", __name__)
+
+_MOST_EARLIER = 40
 
 _OF_THE_FORM = ("csrf_token", "once")
 
@@ -168,7 +174,7 @@ def _page(row: ClassRow, form: Given, start_from: int | None, sentence: str = ""
         row=row,
         fields=_fields(row, form),
         answer=_answer(row, form),
-        earlier=assignments_of_school(db(), me().school_id),
+        earlier=assignments_to_start_from(db(), me().school_id, row.id, _MOST_EARLIER),
         start_from=start_from,
         sentence=sentence,
     )

@@ -14,17 +14,18 @@ from noema.core.errors import Refused
 from noema.core.language import N_, gettext
 from noema.core.planning.unit import monday_of
 from noema.formats.roster import Roster, roster_text
-from noema.store.assignments import AssignmentRow, assignments_of_class, assignments_of_school
+from noema.store.assignments import AssignmentRow, assignments_of_class, assignments_of_classes
 from noema.store.classes import (
     ClassRow,
     StudentName,
     class_of_school,
-    classes_of_school,
-    students_of_class,
+    classes_found,
+    students_found,
 )
 from noema.store.students import JoinRow, join_of_class
 from noema.web.frame.clock import today
 from noema.web.frame.forms import Exactly, OneOf, SentFile, read_form
+from noema.web.frame.leaf import LeafPlace, leaf_place, wanted_leaf
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -33,6 +34,7 @@ from noema.web.frame.weeks import week_words
 classes = Blueprint("classes", __name__)
 
 _USUAL_WEEKS = 12
+_MOST_CARDS, _MOST_NAMES = 12, 60
 _AUDIENCES = (
     (Audience.CHILD, N_("children of about twelve")),
     (Audience.TEENAGER, N_("teenagers")),
@@ -51,10 +53,11 @@ class ClassCard:
 
 @dataclass(frozen=True, kw_only=True)
 class PlanPage:
-    """All classes and their weeks."""
+    """Classes and their weeks."""
 
     frame: Frame
     cards: tuple[ClassCard, ...]
+    leaf: LeafPlace
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -76,7 +79,8 @@ class ClassPage:
     row: ClassRow
     joining: JoinRow
     week: str
-    students: tuple[StudentName, ...]
+    students: tuple[StudentName, ...]  # on this leaf of the roster
+    leaf: LeafPlace
     assignments: tuple[AssignmentRow, ...]
     audiences: tuple[tuple[Audience, str], ...]  # whom sentences may be for, in words
     roster: Roster | None = None  # looked at, not yet taken
@@ -111,16 +115,19 @@ class RosterForm(Form):
 @classes.get("/plan")
 def plan() -> str:
     """Show every class with its assignments."""
-    given = assignments_of_school(db(), me().school_id)
+    wanted = wanted_leaf(_MOST_CARDS)
+    leaf = classes_found(db(), me().school_id, wanted)
+    given = assignments_of_classes(db(), [row.id for row in leaf.shown])
     cards = tuple(
         ClassCard(
             row=row,
             week=week_words(row),
             assignments=tuple(a for a in given if a.class_id == row.id),
         )
-        for row in classes_of_school(db(), me().school_id)
+        for row in leaf.shown
     )
-    return render_template("classes/plan.html", page=PlanPage(frame=frame(Stage.PLAN), cards=cards))
+    page = PlanPage(frame=frame(Stage.PLAN), cards=cards, leaf=leaf_place(wanted, leaf))
+    return render_template("classes/plan.html", page=page)
 
 
 @classes.get("/classes/new")
@@ -196,12 +203,15 @@ def _class_page(
     class_id: int, roster: Roster | None = None, text: str = "", sentence: str = ""
 ) -> ClassPage:
     row = class_of_school(db(), me().school_id, class_id)
+    wanted = wanted_leaf(_MOST_NAMES)
+    leaf = students_found(db(), class_id, wanted)
     return ClassPage(
         frame=frame(Stage.PLAN),
         row=row,
         joining=join_of_class(db(), class_id),
         week=week_words(row),
-        students=students_of_class(db(), class_id),
+        students=leaf.shown,
+        leaf=leaf_place(wanted, leaf),
         assignments=assignments_of_class(db(), class_id),
         audiences=_AUDIENCES,
         roster=roster,

@@ -15,6 +15,7 @@ from noema.store.classes import (
     ClassRow,
     StudentName,
     class_of_school,
+    classes_found,
     classes_of_school,
     student_of_class,
     students_of_class,
@@ -23,6 +24,7 @@ from noema.store.erasure import leaving_count
 from noema.store.people import keep_months_of, keeps_originals
 from noema.web.frame.clock import here
 from noema.web.frame.forms import Exactly, Said, TextLine, Whole, read_form
+from noema.web.frame.leaf import MOST_CLASSES, LeafPlace, leaf_place, wanted_leaf
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me, outbox
 
@@ -62,6 +64,7 @@ class KeepingPage:
 
     frame: Frame
     archived: tuple[ClassRow, ...]
+    leaf: LeafPlace
     months: int | None
     looked: WouldGo | None
     before: datetime | None  # as looked at, at the school
@@ -210,9 +213,12 @@ def remove() -> str:
 
 
 def _keeping(looked: WouldGo | None, removed: int | None) -> KeepingPage:
+    wanted = wanted_leaf(MOST_CLASSES)
+    leaf = classes_found(db(), me().school_id, wanted, archived=True)
     return KeepingPage(
         frame=frame(Stage.PLAN),
-        archived=classes_of_school(db(), me().school_id, archived=True),
+        archived=leaf.shown,
+        leaf=leaf_place(wanted, leaf),
         months=keep_months_of(db(), me().school_id),
         looked=looked,
         before=None if looked is None else here(looked.before),

@@ -11,8 +11,13 @@ from noema.core.errors import NotFound
 from noema.core.language import gettext
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.formats.sheet_svg import sheet_svg
-from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
-from noema.store.classes import classes_of_school
+from noema.store.assignments import (
+    AssignmentRow,
+    assignment_of_school,
+    assignments_found,
+    class_goes_on,
+)
+from noema.store.classes import students_by_class
 from noema.store.printers import Printer, printer_of_assignment, printers_of_school
 from noema.store.sheets import (
     SheetRow,
@@ -20,10 +25,13 @@ from noema.store.sheets import (
     sheet_of_school,
     sheets_of_assignment,
 )
+from noema.web.frame.leaf import LeafPlace, leaf_place, wanted_leaf
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
 printing = Blueprint("printing", __name__)
+
+_MOST_SHOWN = 40
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -36,10 +44,11 @@ class ToPrint:
 
 @dataclass(frozen=True, kw_only=True)
 class PrintPage:
-    """All assignments."""
+    """Assignments of classes that go on."""
 
     frame: Frame
     items: tuple[ToPrint, ...]
+    leaf: LeafPlace
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -56,13 +65,13 @@ class SheetsPage:
 @printing.get("/print")
 def overview() -> str:
     """Show what is to be printed."""
-    students = {c.id: c.students for c in classes_of_school(db(), me().school_id)}
+    wanted = wanted_leaf(_MOST_SHOWN)
+    leaf = assignments_found(db(), me().school_id, wanted, class_goes_on())
+    students = students_by_class(db(), {row.class_id for row in leaf.shown})
     items = tuple(
-        ToPrint(row=row, missing=students[row.class_id] - row.served)
-        for row in assignments_of_school(db(), me().school_id)
-        if row.class_id in students  # of an archived class nothing is printed
+        ToPrint(row=row, missing=students.get(row.class_id, 0) - row.served) for row in leaf.shown
     )
-    page = PrintPage(frame=frame(Stage.PRINT), items=items)
+    page = PrintPage(frame=frame(Stage.PRINT), items=items, leaf=leaf_place(wanted, leaf))
     return render_template("printing/overview.html", page=page)
 
 

@@ -1,5 +1,6 @@
 """What the class table shows: students by assignment, a tiny strip and a state in each place."""
 
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 
 from flask import url_for
@@ -9,14 +10,16 @@ from noema.core.progress.states import WorkState
 from noema.core.progress.value_accuracy import accuracy_of
 from noema.formats.judgement_json import tally_from_json
 from noema.store.assignments import AssignmentRow, assignments_of_class
-from noema.store.classes import ClassRow, StudentName, class_of_school, students_of_class
+from noema.store.classes import ClassRow, StudentName, class_of_school, students_found
 from noema.store.reviews import attempts_of_class
-from noema.store.work import WorkKey, work_of_class
+from noema.store.work import WorkKey, WorkRow, work_of_class
 from noema.web.drawings.strip import TinyStrip, make_tiny_strips
+from noema.web.frame.leaf import LeafPlace, leaf_place, wanted_leaf
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import week_words
 
+_MOST_STUDENTS = 40
 _TEACHERS_TURN = (WorkState.NOT_PRINTED, WorkState.TO_REVIEW)
 _STUDENTS_TURN = (WorkState.WAITING, WorkState.SENT_BACK, WorkState.UNREADABLE)
 
@@ -57,37 +60,41 @@ class ClassProgressPage:
     week: str
     assignments: tuple[AssignmentRow, ...]
     turns: tuple[Turn, ...]  # one an assignment
-    lines: tuple[StudentLine, ...]
+    lines: tuple[StudentLine, ...]  # of the students on this leaf
+    leaf: LeafPlace
 
 
 def class_page(class_id: int) -> ClassProgressPage:
     """Collect a class with a fixed number of questions."""
     row = class_of_school(db(), me().school_id, class_id)
-    students = students_of_class(db(), class_id)
+    wanted = wanted_leaf(_MOST_STUDENTS)
+    leaf = students_found(db(), class_id, wanted)
     assignments = assignments_of_class(db(), class_id)
-    places = _places(class_id)
+    work = work_of_class(db(), class_id)
+    places = _places(class_id, [student.id for student in leaf.shown], work)
     nothing = Place(state=WorkState.NOT_PRINTED.value, strip=None, desk="", holds="")
     lines = tuple(
         StudentLine(
             row=student,
             places=tuple(places.get((student.id, given.id), nothing) for given in assignments),
         )
-        for student in students
+        for student in leaf.shown
     )
     return ClassProgressPage(
         frame=frame(Stage.PROGRESS),
         row=row,
         week=week_words(row),
         assignments=assignments,
-        turns=tuple(
-            _turn([line.places[n].state for line in lines]) for n in range(len(assignments))
-        ),
+        turns=tuple(_turn(work, given.id, row.students) for given in assignments),
         lines=lines,
+        leaf=leaf_place(wanted, leaf),
     )
 
 
-def _places(class_id: int) -> dict[WorkKey, Place]:
-    attempts = attempts_of_class(db(), class_id)
+def _places(
+    class_id: int, students: Collection[int], work: Mapping[WorkKey, WorkRow]
+) -> dict[WorkKey, Place]:
+    attempts = attempts_of_class(db(), class_id, students)
     tallies = [tally_from_json(attempt.tally) for attempt in attempts]
     # One address made once: the router is slow enough to matter for hundreds of cells.
     desks = url_for("reviewing.desk", photograph_id=0).removesuffix("0")
@@ -105,15 +112,17 @@ def _places(class_id: int) -> dict[WorkKey, Place]:
             holds,
         )
     places = {}
-    for key, work in work_of_class(db(), class_id).items():
+    for key, stands in work.items():
         shown: tuple[TinyStrip | None, str, str] = drawn.get(key, (None, "", ""))
-        places[key] = Place(state=work.state.value, strip=shown[0], desk=shown[1], holds=shown[2])
+        places[key] = Place(state=stands.state.value, strip=shown[0], desk=shown[1], holds=shown[2])
     return places
 
 
-def _turn(states: list[str]) -> Turn:
+def _turn(work: Mapping[WorkKey, WorkRow], assignment_id: int, students: int) -> Turn:
+    states = [one.state for (_, given), one in work.items() if given == assignment_id]
+    states += [WorkState.NOT_PRINTED] * (students - len(states))
     return Turn(
-        on_students=sum(states.count(state.value) for state in _STUDENTS_TURN),
-        on_teacher=sum(states.count(state.value) for state in _TEACHERS_TURN),
-        accepted=states.count(WorkState.ACCEPTED.value),
+        on_students=sum(states.count(state) for state in _STUDENTS_TURN),
+        on_teacher=sum(states.count(state) for state in _TEACHERS_TURN),
+        accepted=states.count(WorkState.ACCEPTED),
     )

@@ -67,7 +67,7 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
     attempts = attempts_of_student(db(), student_id)
     bodies = judgements_of(db(), [attempt.photograph_id for attempt in attempts])
     judgements = {photo: judgement_from_json(body) for photo, body in bodies.items()}
-    given = {a.id: a for a in assignments_of_school(db(), me().school_id)}
+    given = assignments_of_school(db(), me().school_id, {a.assignment_id for a in attempts})
     works = tuple(
         Work(row=given[assignment_id], attempts=_attempt_views(row, list(group), judgements))
         for assignment_id, group in groupby(attempts, key=lambda a: a.assignment_id)

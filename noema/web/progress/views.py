@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from flask import Blueprint, redirect, render_template, url_for
 from werkzeug.wrappers import Response
 
-from noema.store.classes import classes_of_school
+from noema.store.classes import classes_found
+from noema.web.frame.leaf import MOST_CLASSES, LeafPlace, leaf_place, wanted_leaf
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import ClassLine, class_lines
@@ -18,19 +19,22 @@ progress = Blueprint("progress", __name__)
 
 @dataclass(frozen=True, kw_only=True)
 class OverviewPage:
-    """All classes."""
+    """Classes that go on."""
 
     frame: Frame
     classes: tuple[ClassLine, ...]
+    leaf: LeafPlace
 
 
 @progress.get("/progress")
 def overview() -> Response | str:
     """Show the classes, or the only one."""
-    rows = classes_of_school(db(), me().school_id)
-    if len(rows) == 1:
-        return redirect(url_for("progress.of_class", class_id=rows[0].id))
-    page = OverviewPage(frame=frame(Stage.PROGRESS), classes=class_lines(rows))
+    wanted = wanted_leaf(MOST_CLASSES)
+    leaf = classes_found(db(), me().school_id, wanted)
+    place = leaf_place(wanted, leaf)
+    if len(leaf.shown) == 1 and not place.is_part:
+        return redirect(url_for("progress.of_class", class_id=leaf.shown[0].id))
+    page = OverviewPage(frame=frame(Stage.PROGRESS), classes=class_lines(leaf.shown), leaf=place)
     return render_template("progress/overview.html", page=page)
 
 

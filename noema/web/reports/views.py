@@ -101,8 +101,8 @@ def notebook_of(class_id: int, student_id: int) -> Response:
     """Give a student's colour notebook: the newest chart of every exercise, with its mixes."""
     row = class_of_school(db(), me().school_id, class_id)
     student = student_of_class(db(), class_id, student_id)
-    given = {one.id: one for one in assignments_of_school(db(), me().school_id)}
     newest = {one.assignment_id: one for one in attempts_of_student(db(), student.id)}
+    given = assignments_of_school(db(), me().school_id, newest)
     charts = [_chart(one, given[number]) for number, one in newest.items()]
     data = notebook(student.display_name, row.name, charts)
     return _pdf(data, f"{student.display_name} colour notebook.pdf")
@@ -132,7 +132,7 @@ def of_class(class_id: int) -> Response:
 
 def _report(row: ClassRow, student: StudentName) -> bytes:
     attempts = attempts_of_student(db(), student.id)
-    given = {one.id: one for one in assignments_of_school(db(), me().school_id)}
+    given = assignments_of_school(db(), me().school_id, {one.assignment_id for one in attempts})
     shown = shown_courses(me().school_id, attempts, given, row.unit.weeks)
     newest = {one.assignment_id: one for one in attempts}
     return student_report(

@@ -1,5 +1,6 @@
 """Returning: what goes back to students, and new worksheets for another go."""
 
+from collections.abc import Collection
 from dataclasses import dataclass
 
 from flask import Blueprint, redirect, render_template, url_for
@@ -12,18 +13,26 @@ from noema.core.judging.judgement import Judgement
 from noema.core.judging.review import ReviewState
 from noema.core.language import gettext
 from noema.formats.judgement_json import judgement_from_json, tally_from_json
-from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
+from noema.store.assignments import (
+    AssignmentRow,
+    assignment_of_school,
+    assignments_found,
+    assignments_of_school,
+)
 from noema.store.base import Json
 from noema.store.judgements import judgements_of, moves_of
-from noema.store.reviews import AttemptRow, attempt_of_school, decided
+from noema.store.reviews import AttemptRow, attempt_of_school, decided, has_decided
 from noema.store.waiting import sent_back_without_sheet
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.frame.forms import Said, read_form
+from noema.web.frame.leaf import LeafPlace, leaf_place, wanted_leaf
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.returning.slip import how_again, moves_said
 
 returning = Blueprint("returning", __name__)
+
+_MOST_BUNDLES = 8
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -52,6 +61,7 @@ class ReturnPage:
 
     frame: Frame
     bundles: tuple[Bundle, ...]
+    leaf: LeafPlace
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -85,18 +95,20 @@ class NewSheetsForm(Form):
 @returning.get("/return")
 def overview() -> str:
     """Show what goes back, by class and assignment."""
-    back = decided(db(), me().school_id, ReviewState.SENT_BACK)
-    accepted = decided(db(), me().school_id, ReviewState.ACCEPTED)
-    needing = set(sent_back_without_sheet(db(), me().school_id))
-    slips = _backs((*back, *accepted), needing)
+    wanted = wanted_leaf(_MOST_BUNDLES)
+    leaf = assignments_found(db(), me().school_id, wanted, has_decided(me().school_id))
+    numbers = [row.id for row in leaf.shown]
+    needing = set(sent_back_without_sheet(db(), me().school_id, numbers))
+    slips = _backs(_decided(numbers), needing)
     bundles = tuple(
         Bundle(row=row, slips=mine, needing=sum(slip.needs_sheet for slip in mine))
-        for row in assignments_of_school(db(), me().school_id)
+        for row in leaf.shown
         if (mine := tuple(s for s in slips if s.attempt.assignment_id == row.id))
     )
     page = ReturnPage(
         frame=frame(Stage.RETURN),
         bundles=tuple(sorted(bundles, key=lambda bundle: not bundle.needing)),
+        leaf=leaf_place(wanted, leaf),
     )
     return render_template("returning/overview.html", page=page)
 
@@ -121,15 +133,20 @@ def slip(photograph_id: int) -> str:
 def slips(assignment_id: int) -> str:
     """Show the slips of everybody whose work on an exercise was decided on."""
     assignment_of_school(db(), me().school_id, assignment_id)
+    return _slips(_decided([assignment_id]))
+
+
+def _decided(assignments: Collection[int]) -> tuple[AttemptRow, ...]:
+    """Give what was decided of some assignments, what went back first."""
     states = (ReviewState.SENT_BACK, ReviewState.ACCEPTED)
-    attempts = [one for state in states for one in decided(db(), me().school_id, state)]
-    return _slips(tuple(one for one in attempts if one.assignment_id == assignment_id))
+    found = (decided(db(), me().school_id, state, assignments) for state in states)
+    return tuple(one for some in found for one in some)
 
 
 def _slips(attempts: tuple[AttemptRow, ...]) -> str:
     numbers = [attempt.photograph_id for attempt in attempts]
     bodies, moves = judgements_of(db(), numbers), moves_of(db(), numbers)
-    rows = {row.id: row for row in assignments_of_school(db(), me().school_id)}
+    rows = assignments_of_school(db(), me().school_id, {one.assignment_id for one in attempts})
     made = tuple(
         _slip(
             attempt,

@@ -8,15 +8,17 @@ from noema.actions.say_to import sentence_of
 from noema.core.judging.review import ReviewState
 from noema.core.language import gettext
 from noema.formats.judgement_json import tally_from_json
-from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_of_school
+from noema.store.assignments import AssignmentRow, assignment_of_school, assignments_found
 from noema.store.reviews import (
     AttemptRow,
     Waits,
     attempt_of_school,
+    has_waiting,
     waiting_by_assignment,
     waiting_for_review,
 )
 from noema.web.drawings.strip import TinyStrip, make_tiny_strips
+from noema.web.frame.leaf import LeafPlace, leaf_place, wanted_leaf
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
@@ -59,8 +61,8 @@ class QueuePage:
 
     frame: Frame
     heaps: tuple[Heap, ...]
-    more_after: int | None  # the assignment after which the next page begins
-    waiting: int
+    leaf: LeafPlace
+    waiting: int  # in the whole school, as far as is counted
     done: Done | None
 
 
@@ -73,24 +75,23 @@ class HoldingPage:
     waiting: tuple[QueueLine, ...]
 
 
-def queue_page(done: int | None, after: int | None) -> QueuePage:
-    """Collect the sheets that wait, of the exercises after one, or of the first."""
-    counts = waiting_by_assignment(db(), me().school_id)
-    rows = {row.id: row for row in assignments_of_school(db(), me().school_id)}
-    waiting = [number for number in rows if number in counts]
-    begin = waiting.index(after) + 1 if after in waiting else 0
-    here = waiting[begin : begin + _MOST_HEAPS]
-    attempts = waiting_for_review(db(), me().school_id, here, at_most=_MOST_SHOWN)
+def queue_page(done: int | None) -> QueuePage:
+    """Collect the sheets that wait, of a leaf of the exercises."""
+    school_id, wanted, around = me().school_id, wanted_leaf(_MOST_HEAPS), frame(Stage.REVIEW)
+    leaf = assignments_found(db(), school_id, wanted, has_waiting(school_id))
+    rows = {row.id: row for row in leaf.shown}
+    counts = waiting_by_assignment(db(), school_id, rows)
+    attempts = waiting_for_review(db(), school_id, rows, at_most=_MOST_SHOWN)
     return QueuePage(
-        frame=frame(Stage.REVIEW),
+        frame=around,
         heaps=tuple(
             _heap(rows[assignment_id], tuple(group), counts[assignment_id])
             for assignment_id, group in groupby(
                 _shown(attempts), lambda one: one.attempt.assignment_id
             )
         ),
-        more_after=here[-1] if len(waiting) > begin + _MOST_HEAPS else None,
-        waiting=sum(one.waiting for one in counts.values()),
+        leaf=leaf_place(wanted, leaf),
+        waiting=around.waiting.to_review,
         done=done_of(done),
     )
 

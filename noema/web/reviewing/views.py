@@ -58,7 +58,7 @@ def queue() -> str:
     """Show every sheet that waits, as strips."""
     return render_template(
         "reviewing/queue.html",
-        page=queue_page(request.args.get("done", type=int), request.args.get("after", type=int)),
+        page=queue_page(request.args.get("done", type=int)),
     )
 
 

@@ -5,8 +5,10 @@ from dataclasses import dataclass
 from flask import Blueprint, Response, current_app, render_template
 from sqlalchemy import text
 
-from noema.store.classes import classes_of_school
+from noema.store.classes import classes_found
+from noema.store.leaves import LeafWanted
 from noema.store.waiting import first_question
+from noema.web.frame.leaf import MOST_CLASSES
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import ClassLine, class_lines
@@ -20,7 +22,8 @@ class TodayPage:
 
     frame: Frame
     quiet: bool  # nothing waits
-    classes: tuple[ClassLine, ...]
+    classes: tuple[ClassLine, ...]  # the first of them
+    more_classes: bool
     question: int | None  # the assignment of the oldest question about a class
 
 
@@ -28,11 +31,13 @@ class TodayPage:
 def home() -> str:
     """Show what waits."""
     around = frame(Stage.NONE)
+    classes = classes_found(db(), me().school_id, LeafWanted(most=MOST_CLASSES))
     page = TodayPage(
         frame=around,
         quiet=not any(vars(around.waiting).values()),
         question=first_question(db(), me().school_id) if around.waiting.questions else None,
-        classes=class_lines(classes_of_school(db(), me().school_id)),
+        classes=class_lines(classes.shown),
+        more_classes=classes.goes_on,
     )
     return render_template("today/home.html", page=page)
 
