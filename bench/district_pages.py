@@ -32,7 +32,7 @@ from tools.cluster import Cluster
 
 ROOT = Path(__file__).parents[1]
 SECRET = "only for the bench, and long enough for it"
-_SCHOOLS_VISITED, _VISITS = 8, 15  # times each page is asked for in each of these schools
+_SCHOOLS_VISITED, _VISITS = 12, 8  # times each page is asked for in each of these schools
 _MEDIAN_MS, _P99_MS = 100.0, 400.0
 _ELSEWHERE = ("/log-in", "/join", "/health", "/favicon.ico")  # show nothing of a school
 
@@ -71,18 +71,22 @@ class Asked:
     parameters: object
 
 
+Statements = dict[tuple[str, int], Asked]
+"""By page and place in it."""
+
+
 def visited(
     app: Flask, sessions: Sessions, schools: list[int], visits: int
-) -> tuple[list[Visit], dict[str, Asked]]:
-    """Ask for every page of some schools; gives the visits, and each different statement once."""
+) -> tuple[list[Visit], Statements]:
+    """Ask for every page of some schools; gives the visits, and each page's statements once."""
     gc.freeze()  # as the application does when it starts
     seen: list[Visit] = []
-    statements: dict[str, Asked] = {}
+    documents = set[str]()  # which take long and are asked for once
+    statements: Statements = {}
     for school in schools:
         places = _places(sessions, school, visits)
         teacher = app.test_client()
         teacher.post("/log-in", data={"email": email_of(school), "password": PASSWORD})
-        documents = set()  # which take long and are asked for once a school
         for place in places:
             student = _student(app, place)
             for rule in _rules(app):
@@ -94,8 +98,8 @@ def visited(
                 if visit is not None:
                     documents |= set() if visit.is_page else {rule.rule}
                     seen.append(visit)
-                    for one in asked:
-                        statements.setdefault(one.statement, one)
+                    for place_in_page, one in enumerate(asked):
+                        statements.setdefault((rule.rule, place_in_page), one)
     return seen, statements
 
 
@@ -164,7 +168,7 @@ def _statements() -> Iterator[list[Asked]]:
         event.remove(Engine, "before_cursor_execute", note)
 
 
-def scans(engine: Engine, statements: Mapping[str, Asked], rows: int) -> list[str]:
+def scans(engine: Engine, statements: Statements, rows: int) -> list[str]:
     """Which statements read a table of so many rows from end to end? A line each."""
     found = []
     with engine.connect() as connection:

@@ -30,7 +30,7 @@ METHODS = [
     ("**.py", "python"),
     ("**.html", "jinja2"),
 ]
-KEYWORDS = {"gettext": None, "ngettext": (1, 2), "_": None, "N_": None}
+KEYWORDS = {"gettext": None, "ngettext": (1, 2), "_": None, "N_": None, "NN_": (1, 2)}
 OPTIONS = {"**.html": {"trimmed": "true", "silent": "false"}}
 ALWAYS = datetime(2026, 1, 1, tzinfo=UTC)
 """The date in its head, so that the file changes only when messages do."""

@@ -12,6 +12,8 @@ COMMANDS = {
     "expect": "noema.cli.expect",
     "read": "noema.cli.read",
     "judge": "noema.cli.judge",
+    "plan": "noema.cli.plan",
+    "amounts": "noema.cli.amounts",
     "hvc": "noema.cli.hvc",
     "mix": "noema.cli.mix",
     "picture": "noema.cli.picture",

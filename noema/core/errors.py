@@ -22,6 +22,10 @@ class BadExercise(Refused):
     """An exercise was asked for that nobody could paint."""
 
 
+class BadFrame(Refused):
+    """The days, lessons or wishes of a plan can't be planned with."""
+
+
 class BadSheet(Refused):
     """A sheet code, paper or layout isn't one of ours."""
 

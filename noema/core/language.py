@@ -59,6 +59,11 @@ def N_(message: str, /) -> str:  # noqa: N802, as every catalogue's tools call i
     return message
 
 
+def NN_(one: str, many: str, /) -> tuple[str, str]:  # noqa: N802
+    """Mark a message that is said later, by `ngettext`."""
+    return one, many
+
+
 def say_kept(text: str) -> str:
     r"""Say what was kept in English, each line a message of its own.
 

@@ -64,6 +64,11 @@ def time_needed(asked: Asked, medium: Medium) -> TimeNeeded:
     )
 
 
+def drying_min(medium: Medium) -> tuple[int, int]:
+    """Give the shortest and longest minutes until a thin coat may be photographed."""
+    return _DRYING[medium]
+
+
 def _span(minutes: int) -> str:
     if minutes < _LONG_MIN:
         return gettext("%(minutes)s minutes", minutes=minutes)

@@ -1,0 +1,216 @@
+"""Puts the steps of a class's unit into its lessons, by a constraint solver (OR-Tools CP-SAT).
+
+Laws: no lesson over its minutes, steps in order, nothing photographed before it is dry, what went
+back painted again only after a review, the rack never over-full, pins kept. A wish that can't be
+met is left out whole; the solver leaves out as little as possible, the last wishes first.
+"""
+
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+
+from ortools.sat.python import cp_model
+
+from noema.core.planning.first_go import first_go
+from noema.core.planning.frame import Wish
+from noema.core.planning.problem import Placed, Problem, first_after
+from noema.core.planning.steps import StepAct, UnitStep
+
+_LEFT_OUT, _LATER, _SPREAD, _MOVED = 200_000, 8, 5, 40
+"""What a plan is weighed by: a wish left out, a lesson later, a lesson more, a step moved."""
+
+_EFFORT = 1.0  # of the solver's own deterministic measure
+_NEAR_ENOUGH = 0.01  # of what the plan is weighed by
+_AROUND = 3  # lessons before and after where the first go, or an earlier plan, has a step
+
+
+class _Model:
+    def __init__(self, problem: Problem) -> None:
+        self.problem = problem
+        self.go = first_go(problem)
+        self.model = cp_model.CpModel()
+        self.present = {wish.id: self.model.new_bool_var(wish.id) for wish, _ in problem.unit}
+        for name, present in self.present.items():
+            self.model.add_hint(present, name in self.go)
+        self.at: dict[tuple[str, int, int], cp_model.IntVar] = {}
+        self.paints: dict[tuple[str, int], cp_model.IntVar] = {}
+        self.cost: list[cp_model.LinearExprT] = []
+        for wish, steps in problem.unit:
+            self._place(wish, steps)
+        self._order()
+        self._fill_lessons()
+        self._fill_rack()
+        self._weigh()
+
+    @property
+    def count(self) -> int:
+        return len(self.problem.lessons)
+
+    def lesson(self, wish: str, number: int) -> cp_model.LinearExprT:
+        """Give the lesson a step is in; 0 for a wish left out."""
+        places = [self.at[wish, number, n] for n in range(self.count)]
+        return cp_model.LinearExpr.weighted_sum(places, range(self.count))
+
+    def _place(self, wish: Wish, steps: tuple[UnitStep, ...]) -> None:
+        done = self.problem.done.get(wish.id, ())
+        for step in steps:
+            places = []
+            around = self._around(wish.id, step.number)
+            for n in range(self.count):
+                var = self.model.new_bool_var("") if n in around else self.model.new_constant(0)
+                if n in around and wish.id in self.go:
+                    self.model.add_hint(var, self.go[wish.id][step.number] == n)
+                self.at[wish.id, step.number, n] = var
+                places.append(var)
+                if step.number < len(done):
+                    was_then = done[step.number] == n
+                    self.model.add(var == (self.present[wish.id] if was_then else 0))
+                elif n in around and n < self.problem.first_free:
+                    self.model.add(var == 0)
+            self.model.add(_sum(places) == self.present[wish.id])
+        for n in range(self.count):
+            painted = [self.at[wish.id, s.number, n] for s in steps if s.paints]
+            var = self.model.new_bool_var("")
+            self.model.add_max_equality(var, painted)
+            self.paints[wish.id, n] = var
+        if wish.pinned is not None and not done:
+            self._pin(wish)
+        for earlier, later in zip(steps, steps[1:], strict=False):
+            self._follow(wish, earlier, later)
+
+    def _around(self, wish: str, number: int) -> range:
+        """Say which lessons a step may be in; anywhere, where the first go left its wish out."""
+        known = [
+            some[wish][number]
+            for some in (self.go, self.problem.before, self.problem.done)
+            if number < len(some.get(wish, ())) and some[wish][number] >= 0
+        ]
+        if wish not in self.go:
+            return range(self.count)
+        return range(max(min(known) - _AROUND, 0), min(max(known) + _AROUND + 1, self.count))
+
+    def _pin(self, wish: Wish) -> None:
+        for n, lesson in enumerate(self.problem.lessons):
+            if lesson.at.date() != wish.pinned:
+                self.model.add(self.at[wish.id, 0, n] == 0)
+
+    def _follow(self, wish: Wish, earlier: UnitStep, later: UnitStep) -> None:
+        """Let a step come as soon after another as drying and reviewing allow, no sooner."""
+        for n in range(self.count):
+            first = first_after(self.problem, n, earlier, later)
+            sooner = range(self.count if first is None else first)
+            # The earlier in this lesson or later, and the later before it is ready: never both.
+            self.model.add_at_most_one(
+                *(self.at[wish.id, earlier.number, m] for m in range(n, self.count)),
+                *(self.at[wish.id, later.number, m] for m in sooner),
+            )
+
+    def _order(self) -> None:
+        """Let what comes before be painted before; within a lesson it is shown first."""
+        last = {
+            wish.id: max(step.number for step in steps if step.act is StepAct.PAINT)
+            for wish, steps in self.problem.unit
+        }
+        for wish, _ in self.problem.unit:
+            for earlier in wish.after:
+                self.model.add_implication(self.present[wish.id], self.present[earlier])
+                self.model.add(
+                    self.lesson(earlier, last[earlier]) <= self.lesson(wish.id, 0)
+                ).only_enforce_if(self.present[wish.id])
+
+    def _fill_lessons(self) -> None:
+        usual = self.problem.usual
+        for n, lesson in enumerate(self.problem.lessons):
+            taken: list[cp_model.LinearExprT] = []
+            wet: list[cp_model.IntVar] = []
+            dry: list[cp_model.IntVar] = []
+            for wish, steps in self.problem.unit:
+                paints = self.paints[wish.id, n]
+                begins = self.at[wish.id, 0, n]
+                taken += [s.minutes * self.at[wish.id, s.number, n] for s in steps]
+                taken += [
+                    usual.hand_back_min * self.at[wish.id, s.number, n]
+                    for s in steps
+                    if s.act is StepAct.REDO
+                ]
+                taken.append(usual.remind_min * paints)
+                taken.append((usual.show_min - usual.remind_min) * begins)
+                (wet if steps[0].sheets else dry).append(paints)
+            clean = self.model.new_int_var(0, usual.clean_up_min + usual.to_rack_min, "")
+            for var in wet:
+                self.model.add(clean >= (usual.clean_up_min + usual.to_rack_min) * var)
+            for var in dry:
+                self.model.add(clean >= usual.tidy_min * var)
+            if n >= self.problem.first_free:  # what is past went as it went
+                self.model.add(_sum((*taken, clean)) <= lesson.minutes - usual.set_up_min)
+                self.model.add(_sum((*wet, *dry)) <= usual.most_at_once)
+
+    def _fill_rack(self) -> None:
+        """Whenever sheets come onto the rack, all that is still wet has a place."""
+        own = {lesson.ends for lesson in self.problem.lessons[self.problem.first_free :]}
+        for moment in sorted(own | {one.begins for one in self.problem.drying}):
+            others = sum(
+                one.sheets for one in self.problem.drying if one.begins <= moment < one.ends
+            )
+            wet = [
+                max(step.sheets for step in steps) * lies
+                for wish, steps in self.problem.unit
+                if (lies := self._lies(wish, steps, moment)) is not None
+            ]
+            if wet:
+                self.model.add(_sum(wet) <= max(self.problem.rack - others, 0))
+
+    def _lies(
+        self, wish: Wish, steps: tuple[UnitStep, ...], moment: datetime
+    ) -> cp_model.IntVar | None:
+        """Say whether a wish's sheets lie on the rack, however many rows were painted."""
+        dries = timedelta(minutes=max(step.dry_min for step in steps))
+        still = [
+            self.paints[wish.id, n]
+            for n, lesson in enumerate(self.problem.lessons)
+            if lesson.ends <= moment < lesson.ends + dries
+        ]
+        if not still:
+            return None
+        lies = self.model.new_bool_var("")
+        self.model.add_max_equality(lies, still)
+        return lies
+
+    def _weigh(self) -> None:
+        unit, before = self.problem.unit, self.problem.before
+        for place, (wish, steps) in enumerate(unit):
+            self.cost.append((_LEFT_OUT + len(unit) - place) * (1 - self.present[wish.id]))
+            self.cost.append(_LATER * self.lesson(wish.id, steps[-1].number))
+            self.cost.append(_LATER * self.lesson(wish.id, 0))
+            self.cost += [_SPREAD * self.paints[wish.id, n] for n in range(self.count)]
+            for step, was in zip(steps, before.get(wish.id, ()), strict=False):
+                if 0 <= was < self.count:
+                    stays = self.at[wish.id, step.number, was]
+                    self.cost.append(_MOVED * (self.present[wish.id] - stays))
+        self.model.minimize(_sum(self.cost))
+
+
+def _sum(some: Sequence[cp_model.LinearExprT]) -> cp_model.LinearExprT:
+    return cp_model.LinearExpr.sum(some)
+
+
+def placed(problem: Problem) -> Placed:
+    """Put each wish's steps into lessons; the same problem gives the same answer."""
+    if not problem.unit or not problem.lessons:
+        return {}
+    built = _Model(problem)
+    solver = cp_model.CpSolver()
+    solver.parameters.num_workers = 1
+    solver.parameters.random_seed = 1
+    solver.parameters.max_deterministic_time = _EFFORT
+    solver.parameters.relative_gap_limit = _NEAR_ENOUGH
+    status = solver.solve(built.model)
+    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        return {}
+    return {
+        wish.id: tuple(
+            next(n for n in range(built.count) if solver.value(built.at[wish.id, step.number, n]))
+            for step in steps
+        )
+        for wish, steps in problem.unit
+        if solver.value(built.present[wish.id])
+    }

@@ -1,0 +1,143 @@
+"""A lesson as a line of minutes: arrive, hand back, photograph, show, paint, clean up."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import Enum
+
+from noema.core.language import N_
+from noema.core.planning.frame import Lesson, Wish
+from noema.core.planning.problem import Placed
+from noema.core.planning.steps import StepAct, UnitStep
+from noema.core.planning.usual import Usual
+
+
+class Doing(Enum):
+    """What a part of a lesson is for; the value is its name in files."""
+
+    SET_UP = "set-up"
+    HAND_BACK = "hand-back"
+    PHOTOGRAPH = "photograph"
+    SHOW = "show"
+    PAINT = "paint"
+    CLEAN_UP = "clean-up"
+
+    @property
+    def label(self) -> str:
+        """Its name for people, to be looked up in the reader's language."""
+        return _LABELS[self]
+
+
+_LABELS = {
+    Doing.SET_UP: N_("arrive and set up"),
+    Doing.HAND_BACK: N_("hand back"),
+    Doing.PHOTOGRAPH: N_("photograph"),
+    Doing.SHOW: N_("show"),
+    Doing.PAINT: N_("paint"),
+    Doing.CLEAN_UP: N_("clean up"),
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class LessonPart:
+    """Some minutes of a lesson."""
+
+    doing: Doing
+    wish: str | None  # that it is for; none: for all
+    cells: tuple[str, ...]  # painted in it; none where what went back is painted again
+    minutes: int
+    begins_min: int  # after the lesson's beginning
+    again: bool = False  # it is for what went back
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlannedLesson:
+    """A lesson and what is done in it."""
+
+    lesson: Lesson
+    parts: tuple[LessonPart, ...]
+
+    @property
+    def spare_min(self) -> int:
+        """Minutes left at its end."""
+        last = self.parts[-1] if self.parts else None
+        return self.lesson.minutes - (last.begins_min + last.minutes if last else 0)
+
+    @property
+    def wishes(self) -> tuple[str, ...]:
+        """What is worked on, in order."""
+        return tuple(dict.fromkeys(part.wish for part in self.parts if part.wish is not None))
+
+
+_Part = tuple[Doing, str | None, tuple[str, ...], int, bool]
+_Steps = Sequence[tuple[Wish, tuple[UnitStep, ...]]]
+
+
+def timelines(
+    lessons: Sequence[Lesson], unit: _Steps, at: Placed, usual: Usual
+) -> tuple[PlannedLesson, ...]:
+    """Give every lesson its parts; a lesson without a step has none."""
+    return tuple(
+        PlannedLesson(lesson=lesson, parts=_parts(n, unit, at, usual))
+        for n, lesson in enumerate(lessons)
+    )
+
+
+def _parts(n: int, unit: _Steps, at: Placed, usual: Usual) -> tuple[LessonPart, ...]:
+    here = [
+        (wish, [step for step in steps if at[wish.id][step.number] == n])
+        for wish, steps in unit
+        if wish.id in at and n in at[wish.id]
+    ]
+    if not here:
+        return ()
+    first: list[_Part] = []
+    late: list[_Part] = []
+    painted: list[_Part] = []
+    for wish, steps in here:
+        is_dry = all(step.dry_min == 0 for step in steps)
+        for step in steps:
+            if step.act is StepAct.REDO:
+                first.append((Doing.HAND_BACK, wish.id, (), usual.hand_back_min, True))
+            if step.act in (StepAct.PHOTOGRAPH, StepAct.PHOTOGRAPH_REDO):
+                again = step.act is StepAct.PHOTOGRAPH_REDO
+                # What needs no drying is photographed when it is painted.
+                same_day = is_dry and any(one.paints for one in steps)
+                (late if same_day else first).append(
+                    (Doing.PHOTOGRAPH, wish.id, (), step.minutes, again)
+                )
+        painted += _painting(wish, steps, usual)
+    wet = any(step.sheets for _, steps in here for step in steps)
+    any_painted = any(step.paints for _, steps in here for step in steps)
+    clean = usual.clean_up_min + usual.to_rack_min if wet else usual.tidy_min
+    last = [(Doing.CLEAN_UP, None, (), clean, False)] if any_painted else []
+    set_up = (Doing.SET_UP, None, (), usual.set_up_min, False)
+    parts, begins = [], 0
+    for doing, wish_id, cells, minutes, again in (set_up, *first, *painted, *late, *last):
+        parts.append(
+            LessonPart(
+                doing=doing,
+                wish=wish_id,
+                cells=cells,
+                minutes=minutes,
+                begins_min=begins,
+                again=again,
+            )
+        )
+        begins += minutes
+    return tuple(parts)
+
+
+def _painting(wish: Wish, steps: list[UnitStep], usual: Usual) -> list[_Part]:
+    paints = [step for step in steps if step.paints]
+    if not paints:
+        return []
+    begins = paints[0].number == 0
+    shown = usual.show_min if begins else usual.remind_min
+    parts: list[_Part] = [(Doing.SHOW, wish.id, (), shown, paints[0].act is StepAct.REDO)]
+    for again in (False, True):
+        some = [step for step in paints if (step.act is StepAct.REDO) is again]
+        if some:
+            cells = tuple(cell for step in some for cell in step.cells)
+            minutes = sum(step.minutes for step in some)
+            parts.append((Doing.PAINT, wish.id, cells, minutes, again))
+    return parts
