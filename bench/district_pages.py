@@ -168,10 +168,18 @@ def _statements() -> Iterator[list[Asked]]:
         event.remove(Engine, "before_cursor_execute", note)
 
 
-def scans(engine: Engine, statements: Statements, rows: int) -> list[str]:
-    """Which statements read a table of so many rows from end to end? A line each."""
+def scans(
+    engine: Engine, statements: Statements, rows: int, *, where_none_else: bool = False
+) -> list[str]:
+    """Which statements read a table of so many rows from end to end? A line each.
+
+    Small tables are read so whatever indexes there are: of those it may be asked whether there is
+    no other way.
+    """
     found = []
     with engine.connect() as connection:
+        if where_none_else:
+            connection.exec_driver_sql("SET LOCAL enable_seqscan = off")
         large = set(connection.scalars(text(_LARGE_TABLES), {"rows": rows}))
         for one in statements.values():
             if not one.statement.lstrip().upper().startswith(("SELECT", "WITH")):
@@ -180,19 +188,19 @@ def scans(engine: Engine, statements: Statements, rows: int) -> list[str]:
                 f"EXPLAIN (FORMAT JSON) {one.statement}", one.parameters
             ).scalar_one()
             plan = explained if isinstance(explained, list) else json.loads(explained)
-            read = {name for name in _read_whole(plan[0]["Plan"]) if name in large}
+            read = set(_read_whole(plan[0]["Plan"], by_index=not where_none_else)) & large
             found += [f"{one.rule} reads all of {name}: {one.statement}" for name in sorted(read)]
     return found
 
 
-def _read_whole(node: Mapping[str, object]) -> Iterator[str]:
+def _read_whole(node: Mapping[str, object], *, by_index: bool) -> Iterator[str]:
     kind = str(node["Node Type"])
-    unled = "Scan" in kind and "Index" in kind and "Index Cond" not in node
+    unled = by_index and "Scan" in kind and "Index" in kind and "Index Cond" not in node
     if (kind == "Seq Scan" or unled) and "Relation Name" in node:
         yield str(node["Relation Name"])
     below = node.get("Plans", [])
     for part in below if isinstance(below, list) else []:
-        yield from _read_whole(part)
+        yield from _read_whole(part, by_index=by_index)
 
 
 def _print(visits: list[Visit]) -> None:

@@ -25,7 +25,8 @@ def open_engine(database_url: str) -> Engine:
         pool_size=_CONNECTIONS,
         max_overflow=0,
         hide_parameters=True,  # a failure's words must tell no name
-        connect_args={"options": "-c timezone=utc"},
+        # One plan for schools of every size would be a bad one for most.
+        connect_args={"options": "-c timezone=utc -c plan_cache_mode=force_custom_plan"},
         json_deserializer=orjson.loads,
     )
 

@@ -71,7 +71,7 @@ def read_twice(session: Session, school_id: int) -> tuple[ReadTwice, ...]:
         .join(Student, Student.id == Sheet.student_id)
         .join(Assignment, Assignment.id == Sheet.assignment_id)
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
-        .where(Photograph.school_id == school_id)
+        .where(Photograph.school_id == school_id, ReviewRow.school_id == school_id)
         .order_by(read_now.made_at.desc(), Photograph.id.desc())
         .limit(_MOST)
     )

@@ -17,7 +17,7 @@ from sqlalchemy import (
     true,
     tuple_,
 )
-from sqlalchemy.dialects.postgresql import JSONB, distinct_on
+from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session, aliased
 
 from noema.core.coaching.audience import Audience
@@ -105,7 +105,8 @@ def waiting_for_review(
     if at_most is not None:
         place = func.row_number().over(partition_by=Sheet.assignment_id, order_by=_IN_ORDER)
         placed = question.with_only_columns(Photograph.id, place.label("place")).subquery()
-        first = select(placed.c.id).where(placed.c.place <= at_most)
+        # Asked by themselves: what is shown of a few is found by their numbers alone.
+        first = session.scalars(select(placed.c.id).where(placed.c.place <= at_most)).all()
         question = _attempts().where(Photograph.id.in_(first))
     return _rows(session, question.order_by(*_IN_ORDER))
 
@@ -120,7 +121,13 @@ class Waits:
 
 def has_waiting(school_id: int) -> ColumnElement[bool]:
     """Assignments of which a sheet waits for the teacher."""
-    return Assignment.id.in_(_waiting(school_id).with_only_columns(Sheet.assignment_id))
+    waiting = (
+        select(Sheet.assignment_id)
+        .join(Photograph, Photograph.sheet_id == Sheet.id)
+        .join(ReviewRow, ReviewRow.photograph_id == Photograph.id)
+        .where(*_stands(school_id, ReviewState.OPEN))
+    )
+    return Assignment.id.in_(waiting)
 
 
 def has_decided(school_id: int) -> ColumnElement[bool]:
@@ -157,7 +164,12 @@ def waiting_by_assignment(
 
 def waiting_attempts(school_id: int) -> Select[int]:
     """Which attempts wait for the teacher, for counting them?"""
-    return _waiting(school_id).with_only_columns(Photograph.id)
+    return (
+        select(Photograph.id)
+        .join(Sheet, Sheet.id == Photograph.sheet_id)
+        .join(ReviewRow, ReviewRow.photograph_id == Photograph.id)
+        .where(*_stands(school_id, ReviewState.OPEN))
+    )
 
 
 def decided(
@@ -170,9 +182,15 @@ def decided(
 
 def sent_back_of_assignment(session: Session, assignment_id: int) -> tuple[AttemptRow, ...]:
     """Which latest attempts of an assignment were sent back?"""
-    latest = _latest_ids(Assignment.id == assignment_id)
     back = ReviewRow.state == ReviewState.SENT_BACK.value
-    return _rows(session, _attempts().where(Photograph.id.in_(latest), back))
+    of_it = Sheet.assignment_id == assignment_id
+    return _rows(session, _attempts().where(of_it, back, *_IS_LATEST))
+
+
+def latest_of_assignment(session: Session, assignment_id: int) -> tuple[AttemptRow, ...]:
+    """What was handed in for an assignment and judged, latest attempts only, without skills?"""
+    of_it = Sheet.assignment_id == assignment_id
+    return _rows(session, _attempts(_without_skills()).where(of_it, *_IS_LATEST))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -189,8 +207,7 @@ class QueuePlace:
 def place_in_queue(session: Session, school_id: int, photograph_id: int) -> QueuePlace:
     """Where does a photograph lie among those that wait for the teacher, and between which?"""
     queue = (
-        _waiting(school_id)
-        .with_only_columns(
+        select(
             Photograph.id,
             *(
                 what.over(order_by=_IN_ORDER).label(name)
@@ -202,6 +219,12 @@ def place_in_queue(session: Session, school_id: int, photograph_id: int) -> Queu
             ),
             func.count().over().label("waiting"),
         )
+        .join(Sheet, Sheet.id == Photograph.sheet_id)
+        .join(Assignment, Assignment.id == Sheet.assignment_id)
+        .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .join(ReviewRow, ReviewRow.photograph_id == Photograph.id)
+        .join(JudgementRow, JudgementRow.id == ReviewRow.judgement_id)
+        .where(*_stands(school_id, ReviewState.OPEN))
         .subquery()
     )
     near = (queue.c.id == photograph_id) | (queue.c.number <= 2)
@@ -217,14 +240,16 @@ def place_in_queue(session: Session, school_id: int, photograph_id: int) -> Queu
 
 
 def attempts_of_class(
-    session: Session, class_id: int, students: Collection[int] | None = None
+    session: Session,
+    class_id: int,
+    students: Collection[int] | None = None,
+    assignments: Collection[int] | None = None,
 ) -> tuple[AttemptRow, ...]:
     """What did a class, or some of it, hand in that was judged, latest only, without skills?"""
     whose = true() if students is None else Sheet.student_id.in_(students)
-    latest = _latest_ids((Assignment.class_id == class_id) & whose)
-    # Most of a tally is its skills, and tables of hundreds don't show them.
-    short = JudgementRow.tally.op("-", return_type=JSONB())(literal("skills", Text()))
-    return _rows(session, _attempts(short).where(Photograph.id.in_(latest)))
+    which = true() if assignments is None else Sheet.assignment_id.in_(assignments)
+    of_class = (Assignment.class_id == class_id) & whose & which
+    return _rows(session, _attempts(_without_skills()).where(of_class, *_IS_LATEST))
 
 
 def attempts_in_class(session: Session, class_id: int) -> tuple[AttemptRow, ...]:
@@ -287,6 +312,11 @@ def _attempts(tally: ColumnElement[Any] | None = None) -> Select[*tuple[Any, ...
     )
 
 
+def _without_skills() -> ColumnElement[Any]:
+    """Give tallies without what is most of them, which tables of hundreds don't show."""
+    return JudgementRow.tally.op("-", return_type=JSONB())(literal("skills", Text()))
+
+
 def _lines() -> ScalarSelect[int]:
     """Count an attempt's lines in the record of decisions."""
     return (
@@ -302,12 +332,12 @@ def _waiting(school_id: int) -> Select[*tuple[Any, ...]]:
 
 
 def _latest(school_id: int, state: ReviewState) -> Select[*tuple[Any, ...]]:
-    return _attempts().where(
-        ReviewRow.school_id == school_id,
-        ReviewRow.state == state.value,
-        Photograph.state == PhotoState.READ.value,
-        ~_newer_exists(),
-    )
+    return _attempts().where(*_stands(school_id, state))
+
+
+def _stands(school_id: int, state: ReviewState) -> tuple[ColumnElement[bool], ...]:
+    """Latest attempts of a school that stand so."""
+    return (ReviewRow.school_id == school_id, ReviewRow.state == state.value, *_IS_LATEST)
 
 
 def _newer_exists() -> ColumnElement[bool]:
@@ -327,22 +357,8 @@ def _newer_exists() -> ColumnElement[bool]:
     )
 
 
-def _latest_ids(condition: ColumnElement[bool]) -> Select[int]:
-    """Give the newest read photograph of each student and assignment that meet a condition."""
-    return (
-        select(Photograph.id)
-        .ext(distinct_on(Sheet.assignment_id, Sheet.student_id))
-        .join(Sheet, Sheet.id == Photograph.sheet_id)
-        .join(Assignment, Assignment.id == Sheet.assignment_id)
-        .join(SchoolClass, SchoolClass.id == Assignment.class_id)
-        .where(Photograph.state == PhotoState.READ.value, condition)
-        .order_by(
-            Sheet.assignment_id,
-            Sheet.student_id,
-            Photograph.received_at.desc(),
-            Photograph.id.desc(),
-        )
-    )
+_IS_LATEST = (Photograph.state == PhotoState.READ.value, ~_newer_exists())
+"""Attempts read, and none of the same student's at the same exercise after them."""
 
 
 def _rows(session: Session, question: Select[*tuple[Any, ...]]) -> tuple[AttemptRow, ...]:

@@ -3,7 +3,7 @@
 from collections.abc import Collection
 from dataclasses import dataclass
 
-from sqlalchemy import ScalarSelect, Select, func, literal, select
+from sqlalchemy import ColumnElement, Select, func, literal, select
 from sqlalchemy.orm import Session, aliased
 
 from noema.core.exercises.levels import Key
@@ -104,18 +104,22 @@ def _sent_back(school_id: int) -> Select[int]:
             ReviewRow.school_id == school_id,
             ~has_newer.exists(),
             ReviewRow.state == ReviewState.SENT_BACK.value,
-            Photograph.id == _newest_photo_of_sheet(),
+            ~_newer_photo_of_sheet(),
         )
     )
 
 
-def _newest_photo_of_sheet() -> ScalarSelect[int]:
-    newer = Photograph.__table__.alias()
+def _newer_photo_of_sheet() -> ColumnElement[bool]:
+    newer = aliased(Photograph)
     return (
-        select(func.max(newer.c.id))
-        .where(newer.c.sheet_id == Sheet.id, newer.c.state != PhotoState.TOGETHER.value)
-        .correlate(Sheet)
-        .scalar_subquery()
+        select(newer.id)
+        .where(
+            newer.sheet_id == Photograph.sheet_id,
+            newer.id > Photograph.id,
+            newer.state != PhotoState.TOGETHER.value,
+        )
+        .correlate(Photograph)
+        .exists()
     )
 
 

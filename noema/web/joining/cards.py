@@ -21,6 +21,7 @@ from noema.web.frame.request import address_of, card_secret, db, me
 cards = Blueprint("cards", __name__)
 
 _QUIET = 2  # modules of white round a code
+_MASK = 3
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -87,6 +88,7 @@ def _card(joining: JoinRow, student: StudentRow) -> StudentCard:
     words = card_words(card_secret(), student.id, student.card_serial)
     # Behind the hash: browsers send it to nobody, so that no log and no proxy sees a card.
     told = urlencode({"code": joining.join_code, "card": "-".join(words)})
-    code = segno.make(f"{_door()}#{told}", error="m", micro=False)
+    # Readers take any mask; weighing all eight is most of the time that a class's cards take.
+    code = segno.make(f"{_door()}#{told}", error="m", micro=False, mask=_MASK)
     picture = code.svg_inline(border=_QUIET, omitsize=True, svgclass="qr", lineclass=None)
     return StudentCard(student=student, words=" ".join(words), picture=Markup(picture))

@@ -23,7 +23,7 @@ from noema.formats.judgement_json import judgement_from_json
 from noema.store.assignments import AssignmentRow, assignment_of_school
 from noema.store.judgements import judgements_of
 from noema.store.paints import hue_words
-from noema.store.reviews import attempts_of_class
+from noema.store.reviews import latest_of_assignment
 from noema.web.frame.forms import OneOf, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
@@ -109,7 +109,7 @@ def _page(assignment_id: int, most: int | None = None) -> PatternsPage:
     row = assignment_of_school(db(), me().school_id, assignment_id)
     exercise = exercise_of(db(), row)
     table = hue_words(db(), me().school_id).table
-    latest = [a for a in attempts_of_class(db(), row.class_id) if a.assignment_id == row.id]
+    latest = latest_of_assignment(db(), row.id)
     bodies = judgements_of(db(), [attempt.photograph_id for attempt in latest])
     attempts = [
         Attempt(judgement=judgement_from_json(bodies[a.photograph_id]), review=a.review)

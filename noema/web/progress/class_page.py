@@ -19,7 +19,7 @@ from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import week_words
 
-_MOST_STUDENTS = 40
+_MOST_STUDENTS, _MOST_EXERCISES = 40, 8
 _TEACHERS_TURN = (WorkState.NOT_PRINTED, WorkState.TO_REVIEW)
 _STUDENTS_TURN = (WorkState.WAITING, WorkState.SENT_BACK, WorkState.UNREADABLE)
 
@@ -58,25 +58,28 @@ class ClassProgressPage:
     frame: Frame
     row: ClassRow
     week: str
-    assignments: tuple[AssignmentRow, ...]
+    assignments: tuple[AssignmentRow, ...]  # the latest due, or all
+    more: int  # exercises that aren't shown
     turns: tuple[Turn, ...]  # one an assignment
     lines: tuple[StudentLine, ...]  # of the students on this leaf
     leaf: LeafPlace
 
 
-def class_page(class_id: int) -> ClassProgressPage:
+def class_page(class_id: int, *, every: bool = False) -> ClassProgressPage:
     """Collect a class with a fixed number of questions."""
     row = class_of_school(db(), me().school_id, class_id)
     wanted = wanted_leaf(_MOST_STUDENTS)
     leaf = students_found(db(), class_id, wanted)
-    assignments = assignments_of_class(db(), class_id)
+    given = assignments_of_class(db(), class_id)
+    assignments = given if every else given[-_MOST_EXERCISES:]
     work = work_of_class(db(), class_id)
-    places = _places(class_id, [student.id for student in leaf.shown], work)
+    students = [student.id for student in leaf.shown]
+    places = _places(class_id, students, [one.id for one in assignments], work)
     nothing = Place(state=WorkState.NOT_PRINTED.value, strip=None, desk="", holds="")
     lines = tuple(
         StudentLine(
             row=student,
-            places=tuple(places.get((student.id, given.id), nothing) for given in assignments),
+            places=tuple(places.get((student.id, one.id), nothing) for one in assignments),
         )
         for student in leaf.shown
     )
@@ -85,16 +88,20 @@ def class_page(class_id: int) -> ClassProgressPage:
         row=row,
         week=week_words(row),
         assignments=assignments,
-        turns=tuple(_turn(work, given.id, row.students) for given in assignments),
+        more=len(given) - len(assignments),
+        turns=tuple(_turn(work, one.id, row.students) for one in assignments),
         lines=lines,
         leaf=leaf_place(wanted, leaf),
     )
 
 
 def _places(
-    class_id: int, students: Collection[int], work: Mapping[WorkKey, WorkRow]
+    class_id: int,
+    students: Collection[int],
+    assignments: Collection[int],
+    work: Mapping[WorkKey, WorkRow],
 ) -> dict[WorkKey, Place]:
-    attempts = attempts_of_class(db(), class_id, students)
+    attempts = attempts_of_class(db(), class_id, students, assignments)
     tallies = [tally_from_json(attempt.tally) for attempt in attempts]
     # One address made once: the router is slow enough to matter for hundreds of cells.
     desks = url_for("reviewing.desk", photograph_id=0).removesuffix("0")

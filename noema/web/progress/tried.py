@@ -1,8 +1,14 @@
 """Attempts from the store, summed up skill by skill for the courses."""
 
 from collections.abc import Mapping, Sequence
+from functools import lru_cache
 
-from noema.core.judging.closeness import closeness
+import orjson
+
+from noema.core.exercises.skills import Skill
+from noema.core.judging.closeness import Closeness, closeness
+from noema.core.judging.review import Review
+from noema.core.judging.verdict import Verdict
 from noema.core.planning.unit import Unit
 from noema.core.progress.seeing import Seen, seen
 from noema.core.progress.skill_courses import Tried
@@ -19,11 +25,15 @@ def tried_of(
     attempts: Sequence[AttemptRow], given: Mapping[int, AssignmentRow], units: Mapping[int, Unit]
 ) -> dict[int, list[Tried]]:
     """Sum attempts up by student, oldest first; `units` gives each class's."""
-    asked = {number: difficulty_from_json(body) for number, body in _difficulties(attempts).items()}
+    asked = {number: orjson.dumps(body) for number, body in _difficulties(attempts).items()}
     found: dict[int, list[Tried]] = {}
     for one in sorted(attempts, key=lambda a: (a.received_at, a.photograph_id)):
-        tally = tally_from_json(one.tally, skills=True)
-        close = closeness(tally.skills, asked.get(one.assignment_id, {}), one.review)
+        close = _close(
+            orjson.dumps(one.tally),
+            asked.get(one.assignment_id, b"{}"),
+            one.review.left_out,
+            tuple(sorted(one.review.overruled.items())),
+        )
         week = units[one.class_id].week_on(here(one.received_at).date())
         found.setdefault(one.student_id, []).append(
             Tried(
@@ -34,6 +44,21 @@ def tried_of(
             )
         )
     return found
+
+
+@lru_cache(maxsize=4_000)
+def _close(
+    tally: bytes,
+    difficulty: bytes,
+    left_out: frozenset[str],
+    overruled: tuple[tuple[str, Verdict], ...],
+) -> Mapping[Skill, Closeness]:
+    """Sum one attempt up; the same again while nobody changes it, page after page."""
+    return closeness(
+        tally_from_json(orjson.loads(tally), skills=True).skills,
+        difficulty_from_json(orjson.loads(difficulty)),
+        Review(left_out=left_out, overruled=dict(overruled)),
+    )
 
 
 def seen_by_eye(attempts: Sequence[AttemptRow]) -> list[Seen]:

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from flask import Blueprint, redirect, render_template, url_for
+from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 
 from noema.store.classes import classes_found
@@ -41,7 +41,9 @@ def overview() -> Response | str:
 @progress.get("/progress/classes/<int:class_id>")
 def of_class(class_id: int) -> str:
     """Show a class: students by assignment."""
-    return render_template("progress/class.html", page=class_page(class_id))
+    return render_template(
+        "progress/class.html", page=class_page(class_id, every="all" in request.args)
+    )
 
 
 @progress.get("/progress/classes/<int:class_id>/students/<int:student_id>")

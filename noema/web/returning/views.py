@@ -32,7 +32,7 @@ from noema.web.returning.slip import how_again, moves_said
 
 returning = Blueprint("returning", __name__)
 
-_MOST_BUNDLES = 8
+_MOST_BUNDLES = 4
 
 
 @dataclass(frozen=True, kw_only=True)

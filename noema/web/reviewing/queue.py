@@ -23,7 +23,7 @@ from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
 _MOST_SHOWN = 24  # sheets of an exercise; the desk leads through all
-_MOST_HEAPS = 8  # exercises on a page
+_MOST_HEAPS = 4  # exercises on a page
 
 
 @dataclass(frozen=True, kw_only=True)
