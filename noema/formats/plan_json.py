@@ -2,8 +2,8 @@
 
 from collections.abc import Mapping, Sequence
 
+from noema.core.planning.class_plan import ClassPlan
 from noema.core.planning.frame import SchoolFrame
-from noema.core.planning.plan import ClassPlan
 from noema.core.planning.timeline import LessonPart, PlannedLesson
 from noema.core.planning.ways import Unmet
 from noema.formats.frame_json import change_of
@@ -44,9 +44,9 @@ def plan_to_json(
             {
                 "class": one.class_id,
                 "exercise": one.wish,
-                "sentence": one.sentence,
+                "sentence": one.lack.words,
                 "ways": [
-                    {"sentence": way.sentence, "change": change_of(frame, way.frame)}
+                    {"sentence": way.fact.words, "change": change_of(frame, way.frame)}
                     for way in one.ways
                 ],
             }

@@ -2,7 +2,9 @@
 
 import asyncio
 import logging
+from collections.abc import Callable
 from datetime import UTC, datetime
+from functools import partial
 
 from procrastinate import App, JobContext, PsycopgConnector
 
@@ -11,6 +13,7 @@ from noema.jobs.learn_printer import learn_one
 from noema.jobs.learn_tubes import follow_tubes_of, learn_tubes_of
 from noema.jobs.let_leave import let_leave_all
 from noema.jobs.patience import Patience
+from noema.jobs.plan_unit import plan_unit_of
 from noema.jobs.read_photograph import read_one
 from noema.jobs.reread_photograph import reread_one
 from noema.jobs.side_by_side import SideBySide
@@ -22,11 +25,21 @@ from noema.store.queue import (
     LEARN_PRINTER,
     LEARN_TUBES,
     LET_LEAVE,
+    PLAN_UNIT,
     READ_PHOTOGRAPH,
     REREAD_PHOTOGRAPH,
 )
 
 _LOG = logging.getLogger(__name__)
+
+_IN_DATABASE: dict[str, Callable[..., None]] = {
+    LEARN_PRINTER: learn_one,
+    LEARN_TUBES: learn_tubes_of,
+    FOLLOW_TUBES: follow_tubes_of,
+    JUDGE_ASSIGNMENT: judge_behind,
+    PLAN_UNIT: plan_unit_of,
+}
+"""Tasks that need nothing but the database."""
 
 _EVERY_TEN_SECONDS, _EVERY_HOUR = "* * * * * */10", "7 * * * *"
 
@@ -49,30 +62,6 @@ def make_worker(database_url: str, stores: Stores, stalled_s: int) -> App:
         reread_one(sessions, files, photograph_id)
 
     @app.task(
-        name=LEARN_PRINTER,
-        pass_context=False,
-        retry=Patience(),
-    )
-    def learn_printer(printer_id: int) -> None:
-        learn_one(sessions, printer_id)
-
-    @app.task(
-        name=LEARN_TUBES,
-        pass_context=False,
-        retry=Patience(),
-    )
-    def learn_tubes(class_id: int, set_ref: str) -> None:
-        learn_tubes_of(sessions, class_id, set_ref)
-
-    @app.task(
-        name=FOLLOW_TUBES,
-        pass_context=False,
-        retry=Patience(),
-    )
-    def follow_tubes(class_id: int, set_ref: str, teacher_id: int) -> None:
-        follow_tubes_of(sessions, class_id, set_ref, teacher_id)
-
-    @app.task(
         name=LET_LEAVE,
         pass_context=False,
         retry=Patience(),
@@ -80,13 +69,8 @@ def make_worker(database_url: str, stores: Stores, stalled_s: int) -> App:
     def let_leave(uploads: list[str], letters: list[str]) -> None:
         let_leave_all(stores, uploads, letters)
 
-    @app.task(
-        name=JUDGE_ASSIGNMENT,
-        pass_context=False,
-        retry=Patience(),
-    )
-    def judge_assignment(assignment_id: int) -> None:
-        judge_behind(sessions, assignment_id)
+    for name, task in _IN_DATABASE.items():
+        app.task(name=name, pass_context=False, retry=Patience())(partial(task, sessions))
 
     @app.periodic(cron=_EVERY_TEN_SECONDS)
     @app.task(name="take_up_stalled", queueing_lock="take_up_stalled", pass_context=False)

@@ -22,7 +22,7 @@ from sqlalchemy import (
 from sqlalchemy.orm import Session
 
 from noema.core.joining.card import draw_code
-from noema.store import paint_tables, student_tables  # noqa: F401  their tables are kept too
+from noema.store import paint_tables, planning_tables, student_tables  # noqa: F401  kept too
 from noema.store import tables as t
 from noema.store.base import Base
 from noema.store.people import NO_PASSWORD
@@ -31,6 +31,7 @@ _ORDER = (
     "school", "teacher", "school_class", "student", "enrolment", "paint_set", "own_tube",
     "printer", "reference_card", "assignment", "key_revision", "sheet", "batch", "photograph",
     "reading", "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
+    "school_calendar", "class_unit",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 

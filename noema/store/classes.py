@@ -80,6 +80,11 @@ def class_of_school(session: Session, school_id: int, class_id: int) -> ClassRow
     return _class_row(row.SchoolClass, row.students)
 
 
+def school_of_class(session: Session, class_id: int) -> int:
+    """Which school is a class of?"""
+    return session.get_one(SchoolClass, class_id).school_id
+
+
 def lock_class(session: Session, class_id: int) -> None:
     """Hold a class, so that two who bring names into it do so in turn."""
     session.execute(select(SchoolClass.id).where(SchoolClass.id == class_id).with_for_update())

@@ -91,6 +91,11 @@ def _teacher(session: Session, condition: ColumnElement[bool]) -> TeacherRow | N
     )
 
 
+def time_zone_of(session: Session, school_id: int) -> str:
+    """In which time zone is a school?"""
+    return session.get_one(School, school_id).time_zone
+
+
 def keep_time_zone(session: Session, school_id: int, name: str) -> None:
     """Keep a school's time zone."""
     session.get_one(School, school_id).time_zone = name

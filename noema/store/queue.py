@@ -15,6 +15,7 @@ LEARN_PRINTER = "learn_printer"
 LEARN_TUBES = "learn_tubes"
 FOLLOW_TUBES = "follow_tubes"
 LET_LEAVE = "let_leave"
+PLAN_UNIT = "plan_unit"
 """The jobs' names; `noema.jobs` does them."""
 
 _LATER, _AFTER_READING = -10, -5
@@ -62,6 +63,12 @@ def queue_leaving(
     """Ask for files whose rows are gone, pieces of some uploads and some letters to leave."""
     job = _QUEUE.configure_task(LET_LEAVE, connection=driver_connection(session))
     job.defer(uploads=list(uploads), letters=list(letters))
+
+
+def queue_planning(session: Session, class_id: int) -> None:
+    """Ask for a class's unit to be planned as it stands when the job is done."""
+    job = _QUEUE.configure_task(PLAN_UNIT, connection=driver_connection(session))
+    job.defer(class_id=class_id)
 
 
 def queue_judging(session: Session, assignment_id: int) -> None:

@@ -11,9 +11,10 @@ from functools import partial
 from noema.core.errors import Refused
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.options import Asks, Option, options_of
-from noema.core.language import gettext, ngettext
+from noema.core.planning.class_plan import ClassPlan, RackTime, WorkOf
 from noema.core.planning.frame import DAYS, ClassFrame, SchoolFrame, Wish, lessons_of
-from noema.core.planning.plan import ClassPlan, PlanSoFar, RackTime, WorkOf, plan_class
+from noema.core.planning.plan import PlanSoFar, plan_class
+from noema.core.planning.saying import Lack, LackFact, Remedy, RemedyFact
 from noema.core.planning.usual import Usual
 
 MOST_WAYS = 3
@@ -26,7 +27,7 @@ _DOUBLE_MIN = 25  # longer than a single
 class WayOut:
     """Something that would meet a wish."""
 
-    sentence: str
+    fact: RemedyFact
     frame: SchoolFrame
 
 
@@ -36,7 +37,7 @@ class Unmet:
 
     class_id: str
     wish: str
-    sentence: str
+    lack: LackFact
     ways: tuple[WayOut, ...]
 
 
@@ -59,42 +60,29 @@ def unmet_of(trying: Trying, found: ClassPlan) -> tuple[Unmet, ...]:
         Unmet(
             class_id=one.id,
             wish=wish_id,
-            sentence=_sentence(trying, one, wishes[wish_id], found),
+            lack=_lack(trying, one, wishes[wish_id], found),
             ways=_ways(trying, one, wishes[wish_id], found),
         )
         for wish_id in found.unmet
     )
 
 
-def _sentence(trying: Trying, one: ClassFrame, wish: Wish, found: ClassPlan) -> str:
-    label = gettext(kind_of(wish.kind).label)
-    missing = [other for other in wish.after if other in found.unmet]
+def _lack(trying: Trying, one: ClassFrame, wish: Wish, found: ClassPlan) -> LackFact:
+    missing = tuple(other for other in wish.after if other in found.unmet)
     if missing:
-        return gettext(
-            "%(label)s (%(id)s) comes after %(others)s, which finds no place either.",
-            label=label,
-            id=wish.id,
-            others=", ".join(missing),
-        )
+        return LackFact(lack=Lack.AFTER, wish=wish.id, kind=wish.kind, others=missing)
     lessons = lessons_of(trying.frame, one)
-    needs = sum(step.minutes for step in found.steps[wish.id])
-    longest = max((step.minutes for step in found.steps[wish.id]), default=0)
+    steps = found.steps[wish.id]
+    longest = max((step.minutes for step in steps), default=0)
     room = max((lesson.minutes for lesson in lessons), default=0)
     if lessons and longest > room - _around(trying.usual):
-        return gettext(
-            "%(label)s (%(id)s) has a row of %(longest)s minutes, which can't be broken off; the "
-            "longest lesson has %(room)s.",
-            label=label,
-            id=wish.id,
-            longest=longest,
-            room=room,
-        )
-    return gettext(
-        "%(label)s (%(id)s) needs %(needs)s minutes and doesn't fit before %(day)s.",
-        label=label,
-        id=wish.id,
-        needs=needs,
-        day=trying.frame.ends.isoformat(),
+        return LackFact(lack=Lack.ROW, wish=wish.id, kind=wish.kind, minutes=longest, room=room)
+    return LackFact(
+        lack=Lack.TIME,
+        wish=wish.id,
+        kind=wish.kind,
+        minutes=sum(step.minutes for step in steps),
+        until=trying.frame.ends.isoformat(),
     )
 
 
@@ -144,34 +132,34 @@ def _candidates(frame: SchoolFrame, one: ClassFrame, wish: Wish) -> Iterator[Ite
 def _smaller(frame: SchoolFrame, one: ClassFrame, wish: Wish) -> Iterator[WayOut]:
     kind = kind_of(wish.kind)
     for option in options_of(kind.options):
-        for value, words in _less(option, wish.options.get(option.name, option.usual)):
+        for value, fact in _less(option, wish.options.get(option.name, option.usual)):
             options = {**wish.options, option.name: value}
             smaller = _with_wish(frame, one, replace(wish, options=options))
-            yield WayOut(sentence=words, frame=smaller)
+            yield WayOut(fact=fact, frame=smaller)
 
 
-def _less(option: Option, now: object) -> Iterator[tuple[object, str]]:
-    label = gettext(option.label)
+def _less(option: Option, now: object) -> Iterator[tuple[object, RemedyFact]]:
     if option.asks is Asks.NUMBER and isinstance(now, int):
         for less in sorted((int(n) for n, _ in option.choices if int(n) < now), reverse=True):
             yield (
                 less,
-                gettext("%(label)s: %(less)s instead of %(now)s", label=label, less=less, now=now),
+                RemedyFact(remedy=Remedy.FEWER, label=option.label, now=str(now), then=str(less)),
             )
     if option.asks in (Asks.WORDS, Asks.TUBES, Asks.PAIRS) and isinstance(now, list | tuple):
         said = dict(option.choices)
-        for count in range(len(now) - 1, 0 if option.asks is not Asks.WORDS else -1, -1):
-            gone = ", ".join(gettext(said.get(str(one), str(one))) for one in now[count:])
+        fewest = 0 if option.asks is Asks.WORDS else 1
+        for count in range(len(now) - 1, fewest - 1, -1):
+            gone = tuple(said.get(str(part), str(part)) for part in now[count:])
             yield (
                 list(now[:count]),
-                gettext("leave out %(gone)s (%(label)s)", gone=gone, label=label.lower()),
+                RemedyFact(remedy=Remedy.WITHOUT_PART, label=option.label, names=gone),
             )
 
 
 def _without_redo(frame: SchoolFrame, one: ClassFrame, wish: Wish) -> Iterator[WayOut]:
     if wish.redo:
         without = _with_wish(frame, one, replace(wish, redo=False))
-        yield WayOut(sentence=gettext("no time in class for painting it again"), frame=without)
+        yield WayOut(fact=RemedyFact(remedy=Remedy.NO_REDO), frame=without)
 
 
 def _more_lessons(frame: SchoolFrame, one: ClassFrame) -> Iterator[WayOut]:
@@ -184,13 +172,8 @@ def _more_lessons(frame: SchoolFrame, one: ClassFrame) -> Iterator[WayOut]:
             return
         chosen = tuple((at, minutes) for at in free[-count:])
         more = _with_class(frame, replace(one, extra=(*one.extra, *chosen)))
-        days = ", ".join(at.strftime("%Y-%m-%d") for at, _ in chosen)
-        yield WayOut(
-            sentence=ngettext(
-                "add a lesson on %(days)s", "add %(count)s lessons: %(days)s", count, days=days
-            ),
-            frame=more,
-        )
+        days = tuple(at.date().isoformat() for at, _ in chosen)
+        yield WayOut(fact=RemedyFact(remedy=Remedy.LESSONS, count=count, names=days), frame=more)
 
 
 def _free_times(frame: SchoolFrame, one: ClassFrame) -> Iterator[datetime]:
@@ -210,17 +193,14 @@ def _later_end(frame: SchoolFrame) -> Iterator[WayOut]:
             longer = later()
         except Refused:  # longer than a plan may be
             return
-        yield WayOut(
-            sentence=ngettext("end a week later", "end %(count)s weeks later", weeks),
-            frame=longer,
-        )
+        yield WayOut(fact=RemedyFact(remedy=Remedy.LATER, count=weeks), frame=longer)
 
 
 def _longer_lessons(frame: SchoolFrame, one: ClassFrame) -> Iterator[WayOut]:
     longer = tuple(replace(les, minutes=les.minutes + _DOUBLE_MIN) for les in one.lessons)
     if longer:
         yield WayOut(
-            sentence=gettext("lessons of %(minutes)s minutes", minutes=longer[0].minutes),
+            fact=RemedyFact(remedy=Remedy.LONGER, then=str(longer[0].minutes)),
             frame=_with_class(frame, replace(one, lessons=longer)),
         )
 
@@ -235,10 +215,8 @@ def _without_another(frame: SchoolFrame, one: ClassFrame, wish: Wish) -> Iterato
                 if left is not other
             )
             yield WayOut(
-                sentence=gettext(
-                    "leave out %(label)s (%(id)s)",
-                    label=gettext(kind_of(other.kind).label).lower(),
-                    id=other.id,
+                fact=RemedyFact(
+                    remedy=Remedy.WITHOUT, label=kind_of(other.kind).label, names=(other.id,)
                 ),
                 frame=_with_class(frame, replace(one, unit=unit)),
             )

@@ -2,7 +2,12 @@
 
 from alembic import context
 
-from noema.store import paint_tables, student_tables, tables  # noqa: F401  their tables join the metadata
+from noema.store import (  # noqa: F401  their tables join the metadata
+    paint_tables,
+    planning_tables,
+    student_tables,
+    tables,
+)
 from noema.store.base import Base
 
 context.configure(connection=context.config.attributes["connection"], target_metadata=Base.metadata)

@@ -191,7 +191,7 @@ def test_what_cant_be_met_comes_with_ways_that_meet_it(asks, weeks):
     assert found.unmet == ("w",)
     trying = Trying(frame=frame, work_of_wish=work, usual=USUAL, earlier=FRESH, rack=())
     (unmet,) = unmet_of(trying, found)
-    assert unmet.sentence
+    assert unmet.lack.words
     assert 2 <= len(unmet.ways) <= 3
     for way in unmet.ways:
         assert way.frame != frame
@@ -204,7 +204,7 @@ def test_a_lesson_too_short_for_a_row_says_so():
     found = plan(frame, work)["8a"]
     trying = Trying(frame=frame, work_of_wish=work, usual=USUAL, earlier=FRESH, rack=())
     (unmet,) = unmet_of(trying, found)
-    assert "can't be broken off" in unmet.sentence
+    assert "can't be broken off" in unmet.lack.words
 
 
 def times_of(plans, done_before=None):

@@ -1,0 +1,59 @@
+"""A class's unit is put into its lessons, by a job; a lesson that is past stays as it was."""
+
+from datetime import datetime
+
+from sqlalchemy.orm import Session
+
+from noema.actions.change_unit import frame_of_class, workshop_of
+from noema.core.planning.class_plan import RackTime, planned_before
+from noema.core.planning.frame import SchoolFrame, lessons_of
+from noema.core.planning.kept import KeptPlan, kept_of
+from noema.core.planning.plan import PlanSoFar, plan_class
+from noema.core.planning.usual import USUAL
+from noema.core.planning.ways import Trying, unmet_of
+from noema.formats.kept_plan_json import kept_plan_from_json, kept_plan_to_json
+from noema.store.classes import school_of_class
+from noema.store.units import asked_of_unit, keep_plan, other_units, unit_of_class
+
+
+def plan_unit(session: Session, class_id: int, now: datetime) -> None:
+    """Plan a class's unit as it stands now, beside what other classes have on the rack."""
+    school_id, asked = school_of_class(session, class_id), asked_of_unit(session, class_id)
+    frame = frame_of_class(session, school_id, class_id)
+    row = unit_of_class(session, class_id)
+    before = None if row is None or row.plan is None else kept_plan_from_json(row.plan)
+    shop = workshop_of(session, school_id)
+    earlier = _so_far(frame, before, now)
+    rack = _rack_of_others(session, school_id, class_id)
+    found = plan_class(frame, frame.classes[0], shop.work, usual=USUAL, earlier=earlier, rack=rack)
+    trying = Trying(frame=frame, work_of_wish=shop.work, usual=USUAL, earlier=earlier, rack=rack)
+    plan = kept_of(found, unmet_of(trying, found), before)
+    keep_plan(session, class_id, kept_plan_to_json(plan), asked)
+
+
+def _so_far(frame: SchoolFrame, before: KeptPlan | None, now: datetime) -> PlanSoFar:
+    """Take what was planned for lessons that are past, and were held, as done."""
+    one, times = frame.classes[0], {} if before is None else before.times
+    held = {lesson.at.replace(tzinfo=None) for lesson in lessons_of(frame, one) if lesson.at <= now}
+    done = {
+        wish: tuple(at for at in some if at in held)
+        for wish, some in times.items()
+        if some and some[0] in held
+    }
+    kept = {wish: some[: _first_gap(some, held)] for wish, some in times.items() if wish in done}
+    return PlanSoFar(before={one.id: times}, done={one.id: kept}, now=now)
+
+
+def _first_gap(times: tuple[datetime, ...], held: set[datetime]) -> int:
+    return next((n for n, at in enumerate(times) if at not in held), len(times))
+
+
+def _rack_of_others(session: Session, school_id: int, class_id: int) -> list[RackTime]:
+    found: list[RackTime] = []
+    shop = workshop_of(session, school_id)
+    for other in other_units(session, school_id, class_id):
+        if other.plan is not None:
+            frame = frame_of_class(session, school_id, other.class_id)
+            times = kept_plan_from_json(other.plan).times
+            found += planned_before(frame, frame.classes[0], shop.work, times).rack
+    return found

@@ -1,0 +1,71 @@
+"""A class's plan as it is kept in its row, and its part of a frame."""
+
+from collections.abc import Mapping
+from datetime import datetime
+from typing import Any, cast
+
+import msgspec
+
+from noema.core.planning.frame import ClassFrame, SchoolFrame
+from noema.core.planning.kept import KeptLack, KeptPlan, KeptWay
+from noema.core.planning.saying import LackFact, RemedyFact
+from noema.formats.frame_json import frame_from_json, frame_to_json
+
+Json = dict[str, object]
+
+
+def class_to_json(frame: SchoolFrame, class_id: str) -> Json:
+    """Give a class's part of a frame."""
+    classes = cast(list[Json], frame_to_json(frame)["classes"])
+    return next(one for one in classes if one["id"] == class_id)
+
+
+def class_from_json(frame: SchoolFrame, body: Mapping[str, object]) -> ClassFrame:
+    """Read a class's part, to stand in a frame; refuses what couldn't be planned."""
+    whole = {**frame_to_json(frame), "classes": [body]}
+    return frame_from_json(msgspec.json.encode(whole)).classes[0]
+
+
+def kept_plan_to_json(plan: KeptPlan) -> Json:
+    """Give a plan as it is kept."""
+    return {
+        "times": {
+            wish: [at.isoformat(timespec="minutes") for at in some]
+            for wish, some in plan.times.items()
+        },
+        "moved": list(plan.moved),
+        "lacks": [
+            {
+                "lack": msgspec.to_builtins(one.lack),
+                "ways": [
+                    {"fact": msgspec.to_builtins(way.fact), "frame": frame_to_json(way.frame)}
+                    for way in one.ways
+                ],
+            }
+            for one in plan.lacks
+        ],
+    }
+
+
+def kept_plan_from_json(body: Mapping[str, Any]) -> KeptPlan:
+    """Read what `kept_plan_to_json` wrote."""
+    return KeptPlan(
+        times={
+            wish: tuple(datetime.fromisoformat(at) for at in some)
+            for wish, some in body["times"].items()
+        },
+        moved=tuple(body["moved"]),
+        lacks=tuple(
+            KeptLack(
+                lack=msgspec.convert(one["lack"], LackFact),
+                ways=tuple(
+                    KeptWay(
+                        fact=msgspec.convert(way["fact"], RemedyFact),
+                        frame=frame_from_json(msgspec.json.encode(way["frame"])),
+                    )
+                    for way in one["ways"]
+                ),
+            )
+            for one in body["lacks"]
+        ),
+    )

@@ -1,0 +1,39 @@
+"""A school's calendar and what its classes are to do in time."""
+
+from datetime import date, datetime
+
+from sqlalchemy import CheckConstraint, ForeignKey, text
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import Mapped, mapped_column
+
+from noema.store.base import Base, Json, made_now
+
+
+class SchoolCalendar(Base):
+    """The days a school plans in, and its drying rack."""
+
+    __tablename__ = "school_calendar"
+    __table_args__ = (
+        CheckConstraint("ends_on >= begins_on", name="ends_later"),
+        CheckConstraint("rack BETWEEN 1 AND 1000", name="rack_sane"),
+    )
+    school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), primary_key=True)
+    begins_on: Mapped[date]
+    ends_on: Mapped[date]
+    holidays: Mapped[list[Json]]  # first, last and name
+    rack: Mapped[int]  # sheets that can lie drying at once
+
+
+class ClassUnit(Base):
+    """A class's lessons in the week, what it is to do, and when that was planned."""
+
+    __tablename__ = "class_unit"
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id"), primary_key=True)
+    frame: Mapped[Json]  # the class's part of a noema-frame/1
+    before: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))  # to be brought back
+    asked: Mapped[int] = mapped_column(server_default=text("1"))  # counts changes of the frame
+    planned: Mapped[int] = mapped_column(server_default=text("0"))  # the change planned last
+    plan: Mapped[Json | None] = mapped_column(
+        JSONB(none_as_null=True)
+    )  # steps by wish, what's unmet
+    changed_at: Mapped[datetime] = made_now()
