@@ -68,12 +68,14 @@ def workshop_of(session: Session, school_id: int) -> Workshop:
 
 def change_unit(session: Session, school_id: int, class_id: int, change: Change) -> None:
     """Change a class's lessons or unit, and have it planned anew; refuses what can't be planned."""
-    frame = frame_of_class(session, school_id, class_id)
+    class_of_school(session, school_id, class_id)
     lock_class(session, class_id)
+    frame = frame_of_class(session, school_id, class_id)
     changed = replace(frame, classes=(change(frame.classes[0]),))
-    shop = workshop_of(session, school_id)
+    shop, known = workshop_of(session, school_id), frame.classes[0].unit
     for wish in changed.classes[0].unit:
-        shop.asked(wish)  # refuses what nobody could paint
+        if all(other.options != wish.options or other.kind != wish.kind for other in known):
+            shop.asked(wish)  # refuses what nobody could paint
     keep_frame_of_class(session, class_id, class_to_json(changed, str(class_id)))
     queue_planning(session, class_id)
 
@@ -110,10 +112,10 @@ def take_way(session: Session, school_id: int, class_id: int, wish: str, number:
     class_of_school(session, school_id, class_id)
     row = unit_of_class(session, class_id)
     plan = None if row is None or row.plan is None else kept_plan_from_json(row.plan)
-    lack = next((one for one in plan.lacks if one.lack.wish == wish), None) if plan else None
-    if lack is None or not 0 <= number < len(lack.ways):
+    unmet = next((one for one in plan.unmet if one.wish == wish), None) if plan else None
+    if unmet is None or not 0 <= number < len(unmet.ways):
         raise NotFound(gettext("This way isn't offered any more: look at the unit again."))
-    frame, now = lack.ways[number].frame, frame_of_class(session, school_id, class_id)
+    frame, now = unmet.ways[number].frame, frame_of_class(session, school_id, class_id)
     change_unit(session, school_id, class_id, lambda _: frame.classes[0])
     if frame.ends != now.ends:
         _end_later(session, school_id, now, frame.ends)

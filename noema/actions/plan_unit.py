@@ -5,9 +5,11 @@ from datetime import datetime
 from sqlalchemy.orm import Session
 
 from noema.actions.change_unit import frame_of_class, workshop_of
-from noema.core.planning.class_plan import RackTime, planned_before
-from noema.core.planning.frame import SchoolFrame, lessons_of
-from noema.core.planning.kept import KeptPlan, kept_of
+from noema.core.colour.srgb import lab_to_hex
+from noema.core.planning.asking import Workshop
+from noema.core.planning.class_plan import RackTime, longest_painting_min
+from noema.core.planning.frame import SchoolFrame, Wish, lessons_of
+from noema.core.planning.kept import KeptPlan, KeptWork, as_kept, kept_of
 from noema.core.planning.plan import PlanSoFar, plan_class
 from noema.core.planning.usual import USUAL
 from noema.core.planning.ways import Trying, unmet_of
@@ -27,7 +29,8 @@ def plan_unit(session: Session, class_id: int, now: datetime) -> None:
     rack = _rack_of_others(session, school_id, class_id)
     found = plan_class(frame, frame.classes[0], shop.work, usual=USUAL, earlier=earlier, rack=rack)
     trying = Trying(frame=frame, work_of_wish=shop.work, usual=USUAL, earlier=earlier, rack=rack)
-    plan = kept_of(found, unmet_of(trying, found), before)
+    works = {wish.id: _kept_work(shop, frame, wish) for wish in frame.classes[0].unit}
+    plan = kept_of(found, works, unmet_of(trying, found), before)
     keep_plan(session, class_id, kept_plan_to_json(plan), asked)
 
 
@@ -50,10 +53,20 @@ def _first_gap(times: tuple[datetime, ...], held: set[datetime]) -> int:
 
 def _rack_of_others(session: Session, school_id: int, class_id: int) -> list[RackTime]:
     found: list[RackTime] = []
-    shop = workshop_of(session, school_id)
     for other in other_units(session, school_id, class_id):
         if other.plan is not None:
             frame = frame_of_class(session, school_id, other.class_id)
-            times = kept_plan_from_json(other.plan).times
-            found += planned_before(frame, frame.classes[0], shop.work, times).rack
+            found += as_kept(frame, kept_plan_from_json(other.plan)).rack
     return found
+
+
+def _kept_work(shop: Workshop, frame: SchoolFrame, wish: Wish) -> KeptWork:
+    asked = shop.asked(wish)
+    work = shop.work(frame.classes[0], wish, longest_painting_min(frame, USUAL))
+    return KeptWork(
+        title=work.title,
+        pieces=work.pieces,
+        medium=work.medium,
+        dry_min=work.dry_min,
+        fills=tuple(lab_to_hex([cell.lab for cell in asked.cells])),
+    )

@@ -29,6 +29,7 @@ from noema.actions.work_out_exercise import Chosen, Exercise, exercise_of, for_s
 from noema.cli.demo_printers import fill_printers
 from noema.cli.demo_shelf import fill_shelf
 from noema.cli.demo_students import let_students_think, say_how_a_student_comes_in
+from noema.cli.demo_units import fill_units
 from noema.core.errors import Refused
 from noema.core.exercises.catalogue import kind_of, usual_tolerance
 from noema.core.exercises.levels import Key
@@ -136,6 +137,7 @@ def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None
     # Now, so that the sheets so far are of printers nobody knew.
     fill_printers(session, school_id)
     let_students_think(session, school_id)
+    fill_units(session, school_id, story.today)
 
 
 def _tell_class(story: DemoStory, school_class: DemoClass) -> None:

@@ -7,8 +7,8 @@ from typing import Any, cast
 import msgspec
 
 from noema.core.planning.frame import ClassFrame, SchoolFrame
-from noema.core.planning.kept import KeptLack, KeptPlan, KeptWay
-from noema.core.planning.saying import LackFact, RemedyFact
+from noema.core.planning.kept import KeptPlan, KeptWork
+from noema.core.planning.saying import LackFact, RemedyFact, Unmet, WayOut
 from noema.formats.frame_json import frame_from_json, frame_to_json
 
 Json = dict[str, object]
@@ -33,16 +33,18 @@ def kept_plan_to_json(plan: KeptPlan) -> Json:
             wish: [at.isoformat(timespec="minutes") for at in some]
             for wish, some in plan.times.items()
         },
+        "works": {wish: msgspec.to_builtins(work) for wish, work in plan.works.items()},
         "moved": list(plan.moved),
-        "lacks": [
+        "unmet": [
             {
+                "class": one.class_id,
                 "lack": msgspec.to_builtins(one.lack),
                 "ways": [
                     {"fact": msgspec.to_builtins(way.fact), "frame": frame_to_json(way.frame)}
                     for way in one.ways
                 ],
             }
-            for one in plan.lacks
+            for one in plan.unmet
         ],
     }
 
@@ -54,18 +56,21 @@ def kept_plan_from_json(body: Mapping[str, Any]) -> KeptPlan:
             wish: tuple(datetime.fromisoformat(at) for at in some)
             for wish, some in body["times"].items()
         },
+        works={wish: msgspec.convert(work, KeptWork) for wish, work in body["works"].items()},
         moved=tuple(body["moved"]),
-        lacks=tuple(
-            KeptLack(
+        unmet=tuple(
+            Unmet(
+                class_id=one["class"],
+                wish=one["lack"]["wish"],
                 lack=msgspec.convert(one["lack"], LackFact),
                 ways=tuple(
-                    KeptWay(
+                    WayOut(
                         fact=msgspec.convert(way["fact"], RemedyFact),
                         frame=frame_from_json(msgspec.json.encode(way["frame"])),
                     )
                     for way in one["ways"]
                 ),
             )
-            for one in body["lacks"]
+            for one in body["unmet"]
         ),
     )

@@ -4,8 +4,8 @@ from collections.abc import Mapping, Sequence
 
 from noema.core.planning.class_plan import ClassPlan
 from noema.core.planning.frame import SchoolFrame
+from noema.core.planning.saying import Unmet
 from noema.core.planning.timeline import LessonPart, PlannedLesson
-from noema.core.planning.ways import Unmet
 from noema.formats.frame_json import change_of
 
 FORMAT = "noema-plan/1"

@@ -155,6 +155,7 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
         "self_check": student_tables.SelfCheck.photograph_id.in_(photos),
         "upload": student_tables.Upload.photograph_id.in_(photos),
         "sourced": _sourced(school_id, class_id, classes, students),
+        "class_unit": planning_tables.ClassUnit.class_id.in_(classes),
     }
 
 

@@ -30,7 +30,7 @@ class ClassUnit(Base):
     __tablename__ = "class_unit"
     class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id"), primary_key=True)
     frame: Mapped[Json]  # the class's part of a noema-frame/1
-    before: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))  # to be brought back
+    before: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))  # frame and plan before
     asked: Mapped[int] = mapped_column(server_default=text("1"))  # counts changes of the frame
     planned: Mapped[int] = mapped_column(server_default=text("0"))  # the change planned last
     plan: Mapped[Json | None] = mapped_column(

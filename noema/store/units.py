@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import date
+from typing import cast
 
 from sqlalchemy import func, select, update
 from sqlalchemy.dialects.postgresql import insert
@@ -71,19 +72,13 @@ def unit_of_class(session: Session, class_id: int) -> UnitRow | None:
 
 def keep_frame_of_class(session: Session, class_id: int, frame: Json) -> None:
     """Keep what a class is to do, and what it was before, so that it can be brought back."""
-    added = insert(ClassUnit).values(class_id=class_id, frame=frame)
-    session.execute(
-        added.on_conflict_do_update(
-            index_elements=["class_id"],
-            set_={
-                "frame": frame,
-                "before": ClassUnit.frame,
-                "asked": ClassUnit.asked + 1,
-                "changed_at": func.now(),
-            },
-        )
-    )
-    session.expire_all()
+    row = session.get(ClassUnit, class_id)
+    if row is None:
+        session.add(ClassUnit(class_id=class_id, frame=frame))
+    else:
+        row.before = {"frame": row.frame, "plan": row.plan}
+        row.frame, row.asked, row.changed_at = frame, row.asked + 1, func.now()
+    session.flush()
 
 
 def bring_frame_back(session: Session, class_id: int) -> bool:
@@ -91,7 +86,10 @@ def bring_frame_back(session: Session, class_id: int) -> bool:
     row = session.get(ClassUnit, class_id)
     if row is None or row.before is None:
         return False
-    row.frame, row.before = row.before, row.frame
+    kept = row.before
+    row.before = {"frame": row.frame, "plan": row.plan}
+    # The plan it had comes back too: it is kept as far as may be when it is planned anew.
+    row.frame, row.plan = cast(Json, kept["frame"]), cast("Json | None", kept["plan"])
     row.asked += 1
     session.flush()
     return True

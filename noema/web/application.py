@@ -59,6 +59,7 @@ from noema.web.reviewing.views import reviewing
 from noema.web.rubrics.views import rubrics
 from noema.web.school.views import school
 from noema.web.today.views import today
+from noema.web.unit.views import unit
 
 FEATURES = (
     today,
@@ -69,6 +70,7 @@ FEATURES = (
     cards,
     painting,
     classes,
+    unit,
     assigning,
     keys,
     paints,

@@ -18,6 +18,7 @@ ME, GONE, LOG_IN, NOT_YOURS = (200, 302, 303), (404,), (302,), (403,)
 
 # What each page asks for: nothing of a school, or something that belongs to one.
 BELONGS_TO_NOBODY = {
+    "school.keep_days",
     "today.home",
     "classes.plan",
     "classes.new_class",
@@ -84,6 +85,15 @@ OF_ONE_STUDENT = {
 OF_STUDENTS = OF_ANY_STUDENT | OF_A_CLASS_S_STUDENTS | OF_ONE_STUDENT
 OF_BOTH = {"joining.leave"}
 BELONGS_TO_A_SCHOOL = {
+    "unit.of_class",
+    "unit.planned",
+    "unit.timetable",
+    "unit.add",
+    "unit.change",
+    "unit.hold",
+    "unit.take",
+    "unit.undo",
+    "unit.start_from",
     "cards.of_class",
     "cards.replace",
     "cards.show",
@@ -189,7 +199,7 @@ ALSO = {
     "reviewing.take_all_back": (422,), "reviewing.give": (422,), "rubrics.write": (422,),
      "reviewing.accept_all": (422,), "classes.speak": (422,),
     "reports.mail": (422,), "erasure.erase": (422,), "erasure.remove": (422,),
-    "records.take": (422,), "school.keep": (422,),
+    "records.take": (422,), "school.keep": (422,), "unit.take": (404,), "unit.undo": (422,),
     "records.assign_key": (422,), "records.take_set": (422,),
     "painting.look": (422,), "painting.seen": (404,), "painting.hand_in": (422,),
     "painting.begin": (422,), "erasure.move": (404,), "erasure.merge": (404,),
@@ -202,6 +212,12 @@ FORMS = {
     "reviewing.take_all_back": {"photograph": "{photograph_id}"},
     "classes.speak": {"audience": "adult"},
     "patterns.answer": {"answer": "taught"},
+    "school.keep_days": {"begins": "2027-01-11", "ends": "2027-02-26", "rack": "40"},
+    "unit.timetable": {"lessons": "Tue 9:40 50"},
+    "unit.add": {"kind": "value-scale", "medium": "acrylic"},
+    "unit.change": {"act": "up"},
+    "unit.hold": {"at": "2027-01-12T09:40"},
+    "unit.start_from": {"unit": "six-weeks-acrylic"},
     "keys.hold": {"key": "own-ends", "level": "advanced"},
 }
 SPARE = {"paints.remove": "spare_set_ref"}  # what may be taken away while others are looked at
@@ -233,6 +249,7 @@ def addresses(school):
         "tube_name": "own-our-red",
         "printer_id": printer,
         "paper": "a4",
+        "wish_id": "scale",
         "form": "csv",
         "upload_id": _on_its_way(school, sheet.student_id),
     }

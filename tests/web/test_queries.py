@@ -19,6 +19,7 @@ PAGES = (
     "/progress/classes/{class_id}/report.pdf",
     "/classes/{class_id}",
     "/classes/{class_id}/cards",
+    "/classes/{class_id}/unit",
     "/classes/{class_id}/grades.csv",
     "/classes/{class_id}/measurements.csv",
     "/rosters",

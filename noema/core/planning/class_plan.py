@@ -107,9 +107,18 @@ def _work(
     work_of_wish: WorkOf,
     usual: Usual,
 ) -> WishWork:
+    return work_of_wish(school_class, wish, _most_painting_min(lessons, usual))
+
+
+def longest_painting_min(frame: SchoolFrame, usual: Usual) -> float:
+    """Give how many usual minutes of painting a class's longest lesson has."""
+    return _most_painting_min(lessons_of(frame, frame.classes[0]), usual)
+
+
+def _most_painting_min(lessons: Sequence[Lesson], usual: Usual) -> float:
     longest = max((lesson.minutes for lesson in lessons), default=0)
     around = usual.set_up_min + usual.show_min + usual.clean_up_min + usual.to_rack_min
-    return work_of_wish(school_class, wish, max(longest - around, 1) / usual.margin)
+    return max(longest - around, 1) / usual.margin
 
 
 def numbered(

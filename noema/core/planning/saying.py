@@ -6,6 +6,7 @@ from enum import Enum
 
 from noema.core.exercises.catalogue import kind_of
 from noema.core.language import N_, NN_, gettext, ngettext
+from noema.core.planning.frame import SchoolFrame
 
 
 class Lack(Enum):
@@ -79,6 +80,24 @@ class RemedyFact:
         if isinstance(said, tuple):
             return ngettext(*said, self.count, **values)
         return gettext(said, **values)
+
+
+@dataclass(frozen=True, kw_only=True)
+class WayOut:
+    """Something that would meet a wish."""
+
+    fact: RemedyFact
+    frame: SchoolFrame
+
+
+@dataclass(frozen=True, kw_only=True)
+class Unmet:
+    """A wish without a place, and what would give it one."""
+
+    class_id: str
+    wish: str
+    lack: LackFact
+    ways: tuple[WayOut, ...]
 
 
 _LACKS = {

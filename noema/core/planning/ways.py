@@ -14,31 +14,13 @@ from noema.core.exercises.options import Asks, Option, options_of
 from noema.core.planning.class_plan import ClassPlan, RackTime, WorkOf
 from noema.core.planning.frame import DAYS, ClassFrame, SchoolFrame, Wish, lessons_of
 from noema.core.planning.plan import PlanSoFar, plan_class
-from noema.core.planning.saying import Lack, LackFact, Remedy, RemedyFact
+from noema.core.planning.saying import Lack, LackFact, Remedy, RemedyFact, Unmet, WayOut
 from noema.core.planning.usual import Usual
 
 MOST_WAYS = 3
 _EXTRA_WEEKS = (1, 2, 3, 4, 6, 8)
 _EXTRA_LESSONS = (1, 2, 3, 4, 6)
 _DOUBLE_MIN = 25  # longer than a single
-
-
-@dataclass(frozen=True, kw_only=True)
-class WayOut:
-    """Something that would meet a wish."""
-
-    fact: RemedyFact
-    frame: SchoolFrame
-
-
-@dataclass(frozen=True, kw_only=True)
-class Unmet:
-    """A wish without a place, and what would give it one."""
-
-    class_id: str
-    wish: str
-    lack: LackFact
-    ways: tuple[WayOut, ...]
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,0 +1,152 @@
+"""Lessons as columns of minutes, hung up week by week: greys for what is done, colour for paint."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+
+from noema.core.language import gettext
+from noema.core.planning.timeline import Doing, LessonPart, PlannedLesson
+
+_WIDE, _GAP, _WEEK_GAP = 34.0, 4.0, 12.0  # drawing units
+_A_MINUTE, _TOP, _FOOT = 2.6, 22.0, 40.0
+_MOST_FILLS, _FILL_HIGH = 12, 5.0
+_GREYS = {
+    Doing.SET_UP: "#c9c9c9",
+    Doing.HAND_BACK: "#5e5e5e",
+    Doing.PHOTOGRAPH: "#3a3a3a",
+    Doing.SHOW: "#9a9a9a",
+    Doing.PAINT: "#efefef",
+    Doing.CLEAN_UP: "#b4b4b4",
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class MinuteBox:
+    """Some minutes of a lesson."""
+
+    top: float
+    height: float
+    grey: str
+    fills: tuple[tuple[float, float, str], ...]  # left, width and colour of what is painted
+    fills_top: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class LessonColumn:
+    """One lesson."""
+
+    at: datetime
+    left: float
+    middle: float
+    width: float
+    height: float
+    boxes: tuple[MinuteBox, ...]
+    day: str  # such as 12 Jan
+    said: str  # the lesson in words
+    is_past: bool
+    is_next: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class WeekMark:
+    """Where a week begins."""
+
+    left: float
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class MinuteSheet:
+    """All lessons of a class."""
+
+    columns: tuple[LessonColumn, ...]
+    weeks: tuple[WeekMark, ...]
+    width: float
+    height: float
+    top: float
+    day_y: float
+
+
+def make_minutes(
+    lessons: Sequence[PlannedLesson],
+    fills: Mapping[str, tuple[str, ...]],
+    titles: Mapping[str, str],
+    now: datetime,
+) -> MinuteSheet:
+    """Draw lessons; `fills` and `titles` are those of the exercises, by wish."""
+    left, columns, weeks, week = 0.0, list[LessonColumn](), list[WeekMark](), None
+    coming = next((one.lesson.at for one in lessons if one.lesson.ends > now), None)
+    longest = max((one.lesson.minutes for one in lessons), default=0)
+    for one in lessons:
+        monday = _monday(one.lesson.at.date())
+        if monday != week:
+            left += _WEEK_GAP if columns else 0.0
+            weeks.append(WeekMark(left=left, words=f"{monday:%-d} {_month(monday)}"))
+            week = monday
+        columns.append(
+            LessonColumn(
+                at=one.lesson.at,
+                left=left,
+                middle=left + _WIDE / 2,
+                width=_WIDE,
+                height=one.lesson.minutes * _A_MINUTE,
+                boxes=tuple(_box(part, left, fills) for part in one.parts),
+                day=f"{one.lesson.at:%-d}",
+                said=_said(one, titles),
+                is_past=one.lesson.ends <= now,
+                is_next=one.lesson.at == coming,
+            )
+        )
+        left += _WIDE + _GAP
+    height = _TOP + longest * _A_MINUTE
+    return MinuteSheet(
+        columns=tuple(columns),
+        weeks=tuple(weeks),
+        width=max(left, 1.0),
+        height=height + _FOOT,
+        top=_TOP,
+        day_y=height + _FOOT / 2,
+    )
+
+
+def _box(part: LessonPart, left: float, fills: Mapping[str, tuple[str, ...]]) -> MinuteBox:
+    top, height = _TOP + part.begins_min * _A_MINUTE, part.minutes * _A_MINUTE
+    some: tuple[str, ...] = ()
+    if part.doing is Doing.PAINT and part.wish is not None:
+        every = fills.get(part.wish, ())
+        some = every[:: max(1, -(-len(every) // _MOST_FILLS))]
+    wide = (_WIDE - 6.0) / max(len(some), 1)
+    return MinuteBox(
+        top=top,
+        height=max(height - 1.0, 1.0),
+        grey=_GREYS[part.doing],
+        fills=tuple((left + 3.0 + n * wide, wide, fill) for n, fill in enumerate(some)),
+        fills_top=top + height / 2 - _FILL_HIGH / 2,
+    )
+
+
+def _said(one: PlannedLesson, titles: Mapping[str, str]) -> str:
+    when = f"{one.lesson.at:%Y-%m-%d %H:%M}"
+    if not one.parts:
+        return gettext("%(when)s: nothing planned", when=when)
+    done = ", ".join(
+        f"{gettext(part.doing.label)}{_of(part, titles)} {part.minutes}" for part in one.parts
+    )
+    return gettext(
+        "%(when)s, minutes: %(done)s; %(spare)s to spare", when=when, done=done, spare=one.spare_min
+    )
+
+
+def _of(part: LessonPart, titles: Mapping[str, str]) -> str:
+    return "" if part.wish is None else f" {titles.get(part.wish, part.wish)}"
+
+
+def _monday(day: date) -> date:
+    return day - timedelta(days=day.weekday())
+
+
+def _month(day: date) -> str:
+    return _MONTHS[day.month - 1]
+
+
+_MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
