@@ -2,11 +2,13 @@
 
 from dataclasses import replace
 from datetime import UTC, date, datetime, time, timedelta
+from functools import partial
 
 from sqlalchemy.orm import Session
 
 from noema.actions.change_unit import cancelled, change_unit, keep_days
 from noema.actions.plan_unit import plan_unit
+from noema.core.planning.frame import ClassFrame, WeeklyLesson, Wish
 from noema.core.planning.ready import READY
 from noema.core.planning.timetable import weekly_of
 from noema.core.planning.unit import monday_of
@@ -18,6 +20,12 @@ _RACK = 40
 _LESSONS = ("tue 09:40 50\nthu 11:00 50", "wed 13:10 75", "mon 18:30 100")
 _UNITS = ("first-term-gouache", "six-weeks-acrylic", "evening-watercolour")
 _MISSED = time(9, 40)  # of the first class, the week before
+
+
+def _given(
+    lessons: tuple[WeeklyLesson, ...], unit: tuple[Wish, ...], one: ClassFrame
+) -> ClassFrame:
+    return replace(one, lessons=lessons, unit=unit)
 
 
 def fill_units(session: Session, school_id: int, today: date) -> None:
@@ -37,13 +45,8 @@ def fill_units(session: Session, school_id: int, today: date) -> None:
     rows = classes_of_school(session, school_id)
     begun = datetime.combine(monday, time(0), UTC)
     for row, lessons, unit in zip(rows, _LESSONS, _UNITS, strict=False):
-        weekly, wishes = weekly_of(lessons), READY[unit].wishes
-        change_unit(
-            session,
-            school_id,
-            row.id,
-            lambda one, weekly=weekly, wishes=wishes: replace(one, lessons=weekly, unit=wishes),
-        )
+        change = partial(_given, weekly_of(lessons), READY[unit].wishes)
+        change_unit(session, school_id, row.id, change)
         plan_unit(session, row.id, begun)
     missed = datetime.combine(monday + timedelta(weeks=WEEK - 2, days=1), _MISSED)
     change_unit(session, school_id, rows[0].id, cancelled(missed, is_held=False))
