@@ -2,20 +2,14 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from io import BytesIO
-from xml.sax.saxutils import escape
 
 from reportlab.graphics.shapes import Drawing, Line, Polygon, PolyLine, Rect, String
 from reportlab.lib.colors import Color, HexColor
-from reportlab.lib.pagesizes import A4
-from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.platypus import (
     Flowable,
     KeepTogether,
     PageBreak,
-    Paragraph,
-    SimpleDocTemplate,
     Spacer,
     Table,
 )
@@ -24,16 +18,19 @@ from noema.core.colour.srgb import lab_to_hex
 from noema.core.language import N_, gettext
 from noema.core.progress.course import Course, Point
 from noema.core.sheet.layout import Triple
-from noema.formats.sheet_pdf import BOLD, REGULAR, register_fonts
+from noema.formats.paper_pages import (
+    HEAD,
+    SMALL,
+    SOFT,
+    TEXT,
+    TITLE,
+    WIDTH,
+    paragraph,
+    report_bytes,
+)
+from noema.formats.sheet_pdf import REGULAR
 
-_MARGIN = 18 * mm
-_WIDTH = A4[0] - 2 * _MARGIN
 _FIELD, _INK, _BAND = HexColor("#959595"), HexColor("#111111"), HexColor("#c9c9c9")
-_TITLE = ParagraphStyle("title", fontName=BOLD, fontSize=20, leading=25)
-_HEAD = ParagraphStyle("head", fontName=BOLD, fontSize=12, leading=16, spaceBefore=8)
-_TEXT = ParagraphStyle("text", fontName=REGULAR, fontSize=10, leading=14)
-_SMALL = ParagraphStyle("small", fontName=REGULAR, fontSize=8, leading=11)
-_SOFT = ParagraphStyle("soft", parent=_SMALL, textColor=HexColor("#4a4a4a"))
 _MOST_ACROSS = 24
 _CURVE = (52 * mm, 20 * mm)
 
@@ -91,36 +88,36 @@ class ClassPaper:
 def student_report(paper: StudentPaper) -> bytes:
     """Draw a student's report; what doesn't fit one page goes on."""
     story: list[Flowable] = [
-        _p(paper.name, _TITLE),
-        _p(paper.where, _SOFT),
+        paragraph(paper.name, TITLE),
+        paragraph(paper.where, SOFT),
         Spacer(1, 4 * mm),
-        *(_p(words, _TEXT) for words in paper.says),
+        *(paragraph(words, TEXT) for words in paper.says),
         *_courses(paper.courses),
         *(_attempt(one) for one in paper.attempts),
         Spacer(1, 4 * mm),
-        _p(gettext(_HOW_TO_READ), _SOFT),
+        paragraph(gettext(_HOW_TO_READ), SOFT),
     ]
-    return _pdf(story, gettext("%(name)s, report", name=paper.name))
+    return report_bytes(story, gettext("%(name)s, report", name=paper.name))
 
 
 def class_report(paper: ClassPaper) -> bytes:
     """Draw a class's report."""
     rows = [
-        [_p(name, _TEXT), "" if course is None else _curve(course), _p(words, _SMALL)]
+        [paragraph(name, TEXT), "" if course is None else _curve(course), paragraph(words, SMALL)]
         for name, course, words in paper.students
     ]
     story: list[Flowable] = [
-        _p(paper.name, _TITLE),
-        _p(paper.where, _SOFT),
+        paragraph(paper.name, TITLE),
+        paragraph(paper.where, SOFT),
         Spacer(1, 4 * mm),
-        *(_p(words, _TEXT) for words in paper.says),
+        *(paragraph(words, TEXT) for words in paper.says),
         Spacer(1, 4 * mm),
     ]
     if rows:
-        widths = [38 * mm, _CURVE[0] + 4 * mm, _WIDTH - 42 * mm - _CURVE[0]]
+        widths = [38 * mm, _CURVE[0] + 4 * mm, WIDTH - 42 * mm - _CURVE[0]]
         story.append(Table(rows, colWidths=widths, style=_ROWS, repeatRows=0))
-    return _pdf(
-        [*story, Spacer(1, 4 * mm), _p(gettext(_HOW_TO_READ), _SOFT)],
+    return report_bytes(
+        [*story, Spacer(1, 4 * mm), paragraph(gettext(_HOW_TO_READ), SOFT)],
         gettext("%(name)s, report", name=paper.name),
     )
 
@@ -128,16 +125,16 @@ def class_report(paper: ClassPaper) -> bytes:
 def notebook(name: str, where: str, charts: Sequence[PaperAttempt]) -> bytes:
     """Draw a colour notebook: every chart with its mixes, to mix from later."""
     story: list[Flowable] = [
-        _p(name, _TITLE),
-        _p(gettext("Colour notebook · %(where)s", where=where), _SOFT),
+        paragraph(name, TITLE),
+        paragraph(gettext("Colour notebook · %(where)s", where=where), SOFT),
     ]
     if not charts:
-        story.append(_p(gettext("No chart has been read yet."), _TEXT))
+        story.append(paragraph(gettext("No chart has been read yet."), TEXT))
     for n, chart in enumerate(charts):
         story += [PageBreak()] if n else [Spacer(1, 4 * mm)]
-        story += [_p(chart.title, _HEAD), _p(chart.when, _SOFT), Spacer(1, 2 * mm)]
+        story += [paragraph(chart.title, HEAD), paragraph(chart.when, SOFT), Spacer(1, 2 * mm)]
         story.append(_recipes(chart.joints))
-    return _pdf(story, gettext("%(name)s, colour notebook", name=name))
+    return report_bytes(story, gettext("%(name)s, colour notebook", name=name))
 
 
 _HOW_TO_READ = N_(
@@ -153,39 +150,21 @@ _ROWS = [
 ]
 
 
-def _pdf(story: list[Flowable], title: str) -> bytes:
-    register_fonts()
-    out = BytesIO()
-    SimpleDocTemplate(
-        out,
-        pagesize=A4,
-        leftMargin=_MARGIN,
-        rightMargin=_MARGIN,
-        topMargin=_MARGIN,
-        bottomMargin=_MARGIN,
-        title=title,
-        author="Noema",
-        invariant=1,
-    ).build(story)
-    return out.getvalue()
-
-
-def _p(words: str, style: ParagraphStyle) -> Paragraph:
-    register_fonts()
-    return Paragraph(escape(words), style)
-
-
 def _attempt(one: PaperAttempt) -> Flowable:
-    parts: list[Flowable] = [_p(one.title, _HEAD), _p(one.when, _SOFT), _strip(one.joints)]
-    return KeepTogether([*parts, _p(one.words, _TEXT)])
+    parts: list[Flowable] = [
+        paragraph(one.title, HEAD),
+        paragraph(one.when, SOFT),
+        _strip(one.joints),
+    ]
+    return KeepTogether([*parts, paragraph(one.words, TEXT)])
 
 
 def _strip(joints: Sequence[PaperJoint]) -> Drawing:
     across = min(len(joints), _MOST_ACROSS)
     rows = -(-len(joints) // max(across, 1))
-    wide, high = _WIDTH / max(across, 1), 12 * mm
-    drawing = Drawing(_WIDTH, rows * (high + 2) + 4)
-    drawing.add(Rect(0, 0, _WIDTH, rows * (high + 2) + 4, fillColor=_FIELD, strokeColor=None))
+    wide, high = WIDTH / max(across, 1), 12 * mm
+    drawing = Drawing(WIDTH, rows * (high + 2) + 4)
+    drawing.add(Rect(0, 0, WIDTH, rows * (high + 2) + 4, fillColor=_FIELD, strokeColor=None))
     fills = lab_to_hex(
         [lab for one in joints for lab in (one.painted, one.expected)] or [(0, 0, 0)]
     )
@@ -204,10 +183,10 @@ def _box(x: float, y: float, wide: float, high: float, fill: str) -> Rect:
 def _courses(courses: Sequence[PaperCourse]) -> list[Flowable]:
     if not courses:
         return []
-    cells = [[_curve(one), _p(one.words, _SMALL)] for one in courses]
+    cells = [[_curve(one), paragraph(one.words, SMALL)] for one in courses]
     rows = [cells[n : n + 3] for n in range(0, len(cells), 3)]
     filled = [[*row, *[""] * (3 - len(row))] for row in rows]
-    return [Spacer(1, 3 * mm), Table(filled, colWidths=[_WIDTH / 3] * 3, style=_ROWS[:1])]
+    return [Spacer(1, 3 * mm), Table(filled, colWidths=[WIDTH / 3] * 3, style=_ROWS[:1])]
 
 
 def _curve(one: PaperCourse) -> Drawing:
@@ -238,10 +217,12 @@ def _white() -> Color:
 
 def _recipes(joints: Sequence[PaperJoint]) -> Table:
     """Lay cells out three in a row, each with its colour and its mix."""
-    cells = [[_swatch(one), _p(one.label, _TEXT), _p(one.mix, _SMALL)] for one in joints]
+    cells = [
+        [_swatch(one), paragraph(one.label, TEXT), paragraph(one.mix, SMALL)] for one in joints
+    ]
     rows = [cells[n : n + 3] for n in range(0, len(cells), 3)]
     filled = [[*row, *[""] * (3 - len(row))] for row in rows]
-    return Table(filled, colWidths=[_WIDTH / 3] * 3, style=[("VALIGN", (0, 0), (-1, -1), "TOP")])
+    return Table(filled, colWidths=[WIDTH / 3] * 3, style=[("VALIGN", (0, 0), (-1, -1), "TOP")])
 
 
 def _swatch(one: PaperJoint) -> Drawing:

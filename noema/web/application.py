@@ -59,6 +59,7 @@ from noema.web.reviewing.views import reviewing
 from noema.web.rubrics.views import rubrics
 from noema.web.school.views import school
 from noema.web.today.views import today
+from noema.web.unit.lesson import lesson
 from noema.web.unit.views import unit
 
 FEATURES = (
@@ -71,6 +72,7 @@ FEATURES = (
     painting,
     classes,
     unit,
+    lesson,
     assigning,
     keys,
     paints,

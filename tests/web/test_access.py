@@ -85,6 +85,8 @@ OF_ONE_STUDENT = {
 OF_STUDENTS = OF_ANY_STUDENT | OF_A_CLASS_S_STUDENTS | OF_ONE_STUDENT
 OF_BOTH = {"joining.leave"}
 BELONGS_TO_A_SCHOOL = {
+    "lesson.of_class",
+    "lesson.on_paper",
     "unit.of_class",
     "unit.planned",
     "unit.timetable",
@@ -200,6 +202,7 @@ ALSO = {
      "reviewing.accept_all": (422,), "classes.speak": (422,),
     "reports.mail": (422,), "erasure.erase": (422,), "erasure.remove": (422,),
     "records.take": (422,), "school.keep": (422,), "unit.take": (404,), "unit.undo": (422,),
+    "lesson.of_class": (404,), "lesson.on_paper": (404,),
     "records.assign_key": (422,), "records.take_set": (422,),
     "painting.look": (422,), "painting.seen": (404,), "painting.hand_in": (422,),
     "painting.begin": (422,), "erasure.move": (404,), "erasure.merge": (404,),
@@ -250,6 +253,7 @@ def addresses(school):
         "printer_id": printer,
         "paper": "a4",
         "wish_id": "scale",
+        "at": "2027-01-12T0940",
         "form": "csv",
         "upload_id": _on_its_way(school, sheet.student_id),
     }

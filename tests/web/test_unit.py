@@ -51,12 +51,31 @@ def test_a_unit_is_planned_and_shown(planner, school):
     plan_now(school)
     shown = page(planner, school)
     assert "being planned" not in shown
-    assert shown.count("<g role=") == 10  # eleven Tuesdays but for a holiday
+    assert shown.count('<g role="img"') == 10  # eleven Tuesdays but for a holiday
     assert "12 Jan" in re.sub(r"\s+", " ", shown)
     row, plan = kept(school)
     assert row.is_planned
     assert plan.times["value-scale"][0] == datetime(2027, 1, 12, 9, 40)
     assert plan.unmet == ()
+
+
+def test_a_lesson_stands_on_one_page(planner, school):
+    add(planner, school, "colour-wheel")
+    plan_now(school)
+    address = f"/classes/{school.class_id}/lessons/2027-01-12T0940"
+    assert f'href="{address}"' in page(planner, school)
+    shown = planner.get(address).text
+    words = re.sub(r"\s+", " ", shown)
+    assert "09:40" in words
+    assert "09:45" in words  # five minutes to arrive
+    assert "Equal parts are mixed" in words
+    assert "two jars of water" in words
+    assert "4 printed worksheets" in words  # three students and one to spare
+    assert "Read the label" in words
+    assert re.search(r"lemon yellow</td><td>[^<]+</td>", shown)
+    paper = planner.get(f"{address}.pdf")
+    assert paper.data.startswith(b"%PDF")
+    assert planner.get(f"/classes/{school.class_id}/lessons/2027-01-13T0940").status_code == 404
 
 
 def test_a_holiday_has_no_lesson(planner, school):

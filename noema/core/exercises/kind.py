@@ -12,6 +12,7 @@ from noema.core.exercises.levels import Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.options import Options, check, options_of
 from noema.core.exercises.skills import Skill
+from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import USUAL_TOLERANCES, Tolerance
 from noema.core.language import gettext
 
@@ -86,6 +87,7 @@ class Kind(Generic[O]):
     name: str  # as commands write it
     label: str  # for people
     says: str  # what it teaches, in a sentence
+    teaching: Teaching  # what is shown and said when a class begins it
     options: type[O]  # what may be chosen
     ask: Callable[[O, Ground], Asked]
     without_paints: Callable[[O, Medium], Asked | None] | None = None

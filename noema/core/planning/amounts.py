@@ -7,7 +7,7 @@ row are laid out once and lend to every step; each step is a pile of its own.
 
 import csv
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from math import exp, hypot, log
 from pathlib import Path
@@ -89,12 +89,16 @@ def amounts_of(
     *,
     paper: Paper = Paper.A4,
     habits: Habits | None = None,
+    cells: Collection[str] | None = None,
 ) -> Amounts:
-    """Work out what some people need for an exercise."""
+    """Work out what some people need for an exercise, or for some of its cells."""
     how = habits or habits_of(medium)
     area_mm2 = _areas(asked, paper)
-    usual = _usual_ml(asked, area_mm2, how)
-    spread = {name: _spread(asked, area_mm2, how, name) for name in usual}
+    painted = tuple(
+        cell for cell in asked.on_paper if cell.parts and (cells is None or cell.id in cells)
+    )
+    usual = _usual_ml(painted, area_mm2, how)
+    spread = {name: _spread(painted, area_mm2, how, name) for name in usual}
     per_person = {
         name: Range(little=ml / exp(spread[name][0]), usual=ml, much=ml * exp(spread[name][1]))
         for name, ml in usual.items()
@@ -181,16 +185,15 @@ def _area(polygon: Polygon) -> float:
     return abs(sum(x * v - u * y for (x, y), (u, v) in zip(polygon, turned, strict=True))) / 2.0
 
 
-def _usual_ml(asked: Asked, area_mm2: Mapping[str, float], how: Habits) -> dict[str, float]:
+def _usual_ml(
+    painted: Sequence[AskedCell], area_mm2: Mapping[str, float], how: Habits
+) -> dict[str, float]:
     """Give one person's millilitres by tube, redoing and the class's own factor included."""
     used: dict[str, float] = defaultdict(float)
-    for cell in asked.on_paper:
-        if cell.parts:
-            whole = sum(part.amount for part in cell.parts)
-            for part in cell.parts:
-                used[part.tube.name] += (
-                    _mixed_ml(cell, area_mm2[cell.id], how) * part.amount / whole
-                )
+    for cell in painted:
+        whole = sum(part.amount for part in cell.parts)
+        for part in cell.parts:
+            used[part.tube.name] += _mixed_ml(cell, area_mm2[cell.id], how) * part.amount / whole
     times = how.factor.usual * (1.0 + how.again.usual)
     return {name: max(ml * times, _LEAST_DAB_ML) for name, ml in used.items()}
 
@@ -206,16 +209,16 @@ _VARIES = ("film_mm", "coats", "pile_ml", "left", "again", "factor")
 
 
 def _spread(
-    asked: Asked, area_mm2: Mapping[str, float], how: Habits, name: str
+    painted: Sequence[AskedCell], area_mm2: Mapping[str, float], how: Habits, name: str
 ) -> tuple[float, float]:
     """Give the logarithms of what little and much are beside the usual, each habit by itself."""
-    usual = _usual_ml(asked, area_mm2, how)[name]
+    usual = _usual_ml(painted, area_mm2, how)[name]
     below, above = list[float](), list[float]()
     for habit in _VARIES:
         one: Range = getattr(how, habit)
         for end, found in ((one.little, below), (one.much, above)):
             other = replace(how, **{habit: replace(one, usual=end)})
-            found.append(abs(log(_usual_ml(asked, area_mm2, other)[name] / usual)))
+            found.append(abs(log(_usual_ml(painted, area_mm2, other)[name] / usual)))
     return hypot(*below), hypot(*above)
 
 

@@ -35,7 +35,7 @@ class MinuteBox:
 class LessonColumn:
     """One lesson."""
 
-    at: datetime
+    named: str  # as it stands in an address
     left: float
     middle: float
     width: float
@@ -85,7 +85,7 @@ def make_minutes(
             week = monday
         columns.append(
             LessonColumn(
-                at=one.lesson.at,
+                named=f"{one.lesson.at:%Y-%m-%dT%H%M}",
                 left=left,
                 middle=left + _WIDE / 2,
                 width=_WIDE,

@@ -9,6 +9,7 @@ from noema.core.exercises.from_paints import greyest_pairs, white_of
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, number
 from noema.core.exercises.paths import cells_of_row, even_stops, way_between
+from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
 from noema.core.language import N_, gettext
 from noema.core.pigments.mix import Part
@@ -68,6 +69,16 @@ KIND = Kind(
     name="chromatic-greys",
     label=N_("Chromatic greys"),
     says=N_("Greys steered from warm to cool."),
+    teaching=Teaching(
+        see=N_("A touch of a warm or a cool colour steers a grey and leaves it a grey."),
+        mistake=N_("The greys turn into colours: too much of the tube that steers."),
+        say=N_(
+            "Look at each beside a plain grey, and let a little down with white to see its lean."
+        ),
+        easier=N_("Five steps."),
+        harder=N_("All steps of one value."),
+        ask=N_("Where does warm end and cool begin?"),
+    ),
     options=GreyOptions,
     ask=_ask,
     traits=frozenset({Trait.ANY_TUBE_STEERS}),

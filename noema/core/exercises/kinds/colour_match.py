@@ -12,6 +12,7 @@ from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.levels import Level
 from noema.core.exercises.options import Lab, Options, at_level, number, some_colours
 from noema.core.exercises.paths import Stop, cell_of
+from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
 from noema.core.language import N_, gettext
 from noema.core.pigments.reach import VALUES, reach
@@ -112,6 +113,17 @@ KIND = Kind(
     name="colour-match",
     label=N_("Colour match"),
     says=N_("Given colours, mixed to match: value first, then hue, then intensity."),
+    teaching=Teaching(
+        see=N_(
+            "Value first: squint until the edge between target and mix goes; then hue, then "
+            "intensity."
+        ),
+        mistake=N_("The hue is chased before the value is right."),
+        say=N_("Squint. Is yours lighter or darker? Mend that first."),
+        easier=N_("Four colours near to tubes of the set."),
+        harder=N_("Greyer colours, far from every tube."),
+        ask=N_("What did you change last, and did it need it?"),
+    ),
     options=MatchOptions,
     ask=_ask,
     traits=frozenset({Trait.VALUE_FIRST, Trait.ANY_TUBE_STEERS, Trait.UNLIKE_NEIGHBOURS}),

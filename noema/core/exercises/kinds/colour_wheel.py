@@ -32,6 +32,7 @@ from noema.core.exercises.paths import (
     stops_at,
     way_between,
 )
+from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
 from noema.core.exercises.wheel_concerns import concerns_of
 from noema.core.language import N_, gettext
@@ -393,6 +394,23 @@ KIND = Kind(
     name="colour-wheel",
     label=N_("Colour wheel"),
     says=N_("Every hue from a few tubes, each in its place."),
+    teaching=Teaching(
+        see=N_(
+            "The dark tube goes to the light one by touches: yellow is green long before "
+            "half of it is blue."
+        ),
+        mistake=N_(
+            "Equal parts are mixed: the strong tube swallows the weak one, and the secondary "
+            "stands too near it."
+        ),
+        say=N_(
+            "Begin with the light pile, bring the dark to it on the tip of the knife, and "
+            "look at both neighbours."
+        ),
+        easier=N_("Six hues."),
+        harder=N_("A ring of tints or of greyed hues as well."),
+        ask=N_("Which place was hardest to reach, and which two tubes came nearest?"),
+    ),
     options=WheelOptions,
     ask=_ask,
     traits=frozenset({Trait.ANY_TUBE_STEERS, Trait.LIGHT_AT_TOP, Trait.OPENS_A_SET}),

@@ -16,6 +16,7 @@ from noema.core.exercises.paths import (
     way_between,
     way_of_tubes,
 )
+from noema.core.exercises.teaching import Teaching
 from noema.core.language import N_, gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.tube import Tube
@@ -138,6 +139,14 @@ KIND = Kind(
     name="family-chart",
     label=N_("Family chart"),
     says=N_("A whole range from two tubes and white, or from one tube towards every other."),
+    teaching=Teaching(
+        see=N_("All these mixes hold something of the same tubes, and so they belong together."),
+        mistake=N_("Piles for several rows are laid out at once and dry."),
+        say=N_("One row at a time, with both of its piles ready before you begin."),
+        easier=N_("The first rows only."),
+        harder=N_("Choose the tubes yourself and say why."),
+        ask=N_("Which three of these would you put into one picture?"),
+    ),
     options=FamilyOptions,
     ask=_ask,
     weights=weights(hue=1, value=2, intensity=1, evenness=1),

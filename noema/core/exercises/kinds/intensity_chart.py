@@ -31,6 +31,7 @@ from noema.core.exercises.paths import (
     stops_at,
     way_between,
 )
+from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
 from noema.core.language import N_, gettext
 from noema.core.pigments.mix import Part
@@ -300,6 +301,17 @@ KIND = Kind(
     name="intensity-chart",
     label=N_("Intensity chart"),
     says=N_("A hue loses its intensity to its complement until neither shows."),
+    teaching=Teaching(
+        see=N_("From both sides two colours lose themselves in one neutral that leans to neither."),
+        mistake=N_("The neutral leans to the stronger tube, and the two sides don't meet."),
+        say=N_(
+            "Find the neutral first and let a little of it down with white to see its lean; "
+            "then make the steps towards it."
+        ),
+        easier=N_("Five steps of one pair."),
+        harder=N_("Tints beside the steps, or a pair of very unequal strength."),
+        ask=N_("Which way did your neutral lean, and what mended it?"),
+    ),
     options=ChartOptions,
     ask=_ask,
     plot=Plot.BRIDGE,

@@ -9,6 +9,7 @@ from noema.core.exercises.from_paints import tubes_of
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, some_tubes
 from noema.core.exercises.paths import cell_of, stop_of
+from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
 from noema.core.language import N_, gettext
 from noema.core.pigments.partners import darks
@@ -70,6 +71,16 @@ KIND = Kind(
     name="mixed-darks",
     label=N_("Mixed darks"),
     says=N_("Near-blacks without black, each with its tint."),
+    teaching=Teaching(
+        see=N_(
+            "Two deep colours that cancel make a near black, and its tint tells which way it leans."
+        ),
+        mistake=N_("It stays a dark colour: one of the two is short."),
+        say=N_("Bring in the other one by touches until the tint looks grey."),
+        easier=N_("One pair only."),
+        harder=N_("Make one dark lean warm and one lean cool, on purpose."),
+        ask=N_("Which of your darks would you take for a shadow in warm light?"),
+    ),
     options=DarkOptions,
     ask=_ask,
     traits=frozenset({Trait.ANY_TUBE_STEERS, Trait.UNLIKE_NEIGHBOURS}),

@@ -9,6 +9,7 @@ from noema.core.exercises.from_paints import eyes_middle, tubes_of
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, flag, some_tubes
 from noema.core.exercises.paths import cell_of
+from noema.core.exercises.teaching import Teaching
 from noema.core.language import N_, gettext
 from noema.core.pigments.tube import Tube
 
@@ -73,6 +74,14 @@ KIND = Kind(
     name="mixing-grid",
     label=N_("Mixing grid"),
     says=N_("Every tube with every tube."),
+    teaching=Teaching(
+        see=N_("Each place has two parents: look along its row and along its column."),
+        mistake=N_("Equal amounts are mixed, and the strong tube is everywhere."),
+        say=N_("Stop when you can see both parents in it."),
+        easier=N_("Four tubes."),
+        harder=N_("A tint beside each mix."),
+        ask=N_("Which mix will you use again?"),
+    ),
     options=GridOptions,
     ask=_ask,
     traits=frozenset({Trait.OWN_TUBES_ALONE, Trait.UNLIKE_NEIGHBOURS}),

@@ -22,6 +22,7 @@ from noema.core.exercises.paths import (
     stops_at,
     way_between,
 )
+from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
 from noema.core.language import N_, gettext
 from noema.core.pigments.mix import Part
@@ -199,6 +200,16 @@ KIND = Kind(
     label=N_("Progression"),
     says=N_(
         "One hue led towards others and lightened: white turns chalky, pale yellow stays lively."
+    ),
+    teaching=Teaching(
+        see=N_(
+            "White alone turns a colour chalky; a pale yellow keeps it alive as it gets lighter."
+        ),
+        mistake=N_("The hue jumps where it should wander."),
+        say=N_("Lead it by its neighbour on the wheel, a touch at each step."),
+        easier=N_("Four steps."),
+        harder=N_("Seven steps, once with white and once with pale yellow."),
+        ask=N_("Where did it lose its life?"),
     ),
     options=ProgressionOptions,
     ask=_ask,

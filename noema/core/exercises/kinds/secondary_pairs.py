@@ -17,6 +17,7 @@ from noema.core.exercises.from_paints import eyes_middle, purest
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options
 from noema.core.exercises.paths import Stop, cell_of, stop_of
+from noema.core.exercises.teaching import Teaching
 from noema.core.language import N_, gettext
 from noema.core.pigments.reach import tubes_of_hue, why_dull
 from noema.core.pigments.says import say_parts
@@ -121,6 +122,17 @@ KIND = Kind(
     name="secondary-pairs",
     label=N_("Secondary pairs"),
     says=N_("Every warm and cool pairing of the primaries: which stays clean?"),
+    teaching=Teaching(
+        see=N_(
+            "Two primaries that lean towards each other mix clean; two that lean away grey "
+            "each other."
+        ),
+        mistake=N_("Something else is on the knife, and every secondary looks dull."),
+        say=N_("Wipe the knife between mixes, and take the light tube first."),
+        easier=N_("The pairs of one secondary only."),
+        harder=N_("Say before each mix whether it will be clean or muted."),
+        ask=N_("Which two tubes give your cleanest violet?"),
+    ),
     options=Options,
     ask=_ask,
     traits=frozenset({Trait.CLEAN_BESIDE_MUTED, Trait.OWN_TUBES_ALONE, Trait.UNLIKE_NEIGHBOURS}),

@@ -5,6 +5,7 @@ from functools import partial
 from noema.core.exercises.from_paints import white_of
 from noema.core.exercises.kind import Kind, Plot, weights
 from noema.core.exercises.ladder import Ladder, LadderOptions, ladder
+from noema.core.exercises.teaching import Teaching
 from noema.core.language import N_
 from noema.core.pigments.mix import Part
 from noema.core.pigments.shelf import PaintSet
@@ -30,6 +31,17 @@ KIND = Kind(
     name=_LADDER.kind,
     label=_LADDER.name,
     says=N_("Each tube with more and more white, or water."),
+    teaching=Teaching(
+        see=N_(
+            "A deep tube gains intensity from the first touch of white, then turns paler and "
+            "cooler."
+        ),
+        mistake=N_("The first steps are pale already: too much white at once."),
+        say=N_("At the deep end add white to colour, at the pale end add colour to white."),
+        easier=N_("Three steps of one tube."),
+        harder=N_("A weak and a strong tube side by side, in equal steps."),
+        ask=N_("Where in the row is it most intense?"),
+    ),
     options=LadderOptions,
     ask=partial(ladder, what=_LADDER),
     plot=Plot.PATH,

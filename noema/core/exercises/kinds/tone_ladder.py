@@ -8,6 +8,7 @@ from noema.core.exercises.from_paints import dark_of, white_of
 from noema.core.exercises.kind import Kind, Plot, weights
 from noema.core.exercises.ladder import Ladder, LadderOptions, ladder
 from noema.core.exercises.paths import even_stops, way_between
+from noema.core.exercises.teaching import Teaching
 from noema.core.language import N_
 from noema.core.pigments.mix import Part, lab_of_parts
 from noema.core.pigments.shelf import PaintSet
@@ -37,6 +38,18 @@ KIND = Kind(
     name=_LADDER.kind,
     label=_LADDER.name,
     says=N_("Each tube with more and more grey of its own value."),
+    teaching=Teaching(
+        see=N_(
+            "A grey of the tube's own value takes intensity away and leaves light and dark alone."
+        ),
+        mistake=N_("The grey is darker than the tube, so that the whole row darkens."),
+        say=N_(
+            "Match the grey to the tube before you begin: squint until the edge between them goes."
+        ),
+        easier=N_("Three steps of one tube."),
+        harder=N_("Steps of a light and of a dark tube, each with its own grey."),
+        ask=N_("Does the last step still have a hue?"),
+    ),
     options=LadderOptions,
     ask=partial(ladder, what=_LADDER),
     plot=Plot.PATH,

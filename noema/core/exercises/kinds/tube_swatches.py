@@ -8,6 +8,7 @@ from noema.core.exercises.from_paints import tubes_of, white_or_paper
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options, some_tubes
 from noema.core.exercises.paths import Stop, cell_of, stop_of
+from noema.core.exercises.teaching import Teaching
 from noema.core.language import N_, gettext
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import Part, film_labs
@@ -65,6 +66,17 @@ KIND = Kind(
     name="tube-swatches",
     label=N_("Tube swatches"),
     says=N_("Every tube thick, thin and as a tint: a class learns its paints."),
+    teaching=Teaching(
+        see=N_("Tubes alike at the neck lie far apart once they are thin, or let down with white."),
+        mistake=N_("Every stroke is equally thick, so that masstone and undertone look the same."),
+        say=N_(
+            "Thick first, then drawn out until the paper shows, then with white: three looks "
+            "of one paint."
+        ),
+        easier=N_("The tubes of one primary only."),
+        harder=N_("Say before the tint which way it will lean."),
+        ask=N_("Which tube surprised you, and which is the strongest?"),
+    ),
     options=SwatchOptions,
     ask=_ask,
     traits=frozenset({Trait.SHOWS_TUBES, Trait.UNLIKE_NEIGHBOURS}),

@@ -26,6 +26,7 @@ from noema.core.exercises.paths import (
     stops_at,
     way_between,
 )
+from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
 from noema.core.language import N_, gettext
 from noema.core.pigments.mix import Part
@@ -209,6 +210,14 @@ KIND = Kind(
     name="value-scale",
     label=N_("Value scale"),
     says=N_("Black to white in steps the eye counts as equal."),
+    teaching=Teaching(
+        see=N_("Squint: between even steps every edge is equally clear."),
+        mistake=N_("Steps crowd together at one end and leap at the other."),
+        say=N_("Make both ends first, then the middle, then halve what is left."),
+        easier=N_("Five steps."),
+        harder=N_("Nine or more steps, or a hue in place of grey."),
+        ask=N_("Which two steps can you hardly tell apart?"),
+    ),
     options=ScaleOptions,
     ask=_ask,
     without_paints=_ask_plainly,
