@@ -6,7 +6,7 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, KeepTogether, Spacer, Table
 
 from noema.core.language import gettext
-from noema.core.planning.lesson_sheet import LessonSheet, Shown
+from noema.core.planning.lesson_sheet import LessonSheet, TaughtExercise
 from noema.formats.paper_pages import HEAD, SMALL, SOFT, TEXT, TITLE, WIDTH, paragraph, report_bytes
 
 _CLOCK = 22 * mm
@@ -43,7 +43,7 @@ def _times(sheet: LessonSheet) -> Table:
     return Table(rows or [["", ""]], colWidths=[_CLOCK, WIDTH - _CLOCK])
 
 
-def _exercise(one: Shown) -> list[Flowable]:
+def _exercise(one: TaughtExercise) -> list[Flowable]:
     lines = [
         (gettext("Two piles ready"), one.piles),
         (gettext("What they should see"), one.see),

@@ -27,7 +27,7 @@ class ClockPart:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Shown:
+class TaughtExercise:
     """An exercise of the lesson: what to show, say and ask."""
 
     wish: str
@@ -52,7 +52,7 @@ class LessonSheet:
     minutes: int
     parts: tuple[ClockPart, ...]
     spare_min: int
-    shown: tuple[Shown, ...]
+    shown: tuple[TaughtExercise, ...]
     lay_out: tuple[str, ...]
     cautions: tuple[str, ...]
 
@@ -94,10 +94,10 @@ def _clock(planned: PlannedLesson, part: LessonPart, titles: Mapping[str, str]) 
 
 def _shown(
     part: LessonPart, parts: Sequence[LessonPart], wish: Wish, asked: Asked, people: int
-) -> Shown:
+) -> TaughtExercise:
     told = kind_of(wish.kind).teaching
     first = asked.cells[0].id
-    return Shown(
+    return TaughtExercise(
         wish=wish.id,
         title=asked.title,
         begins=first in part.cells,
@@ -137,14 +137,8 @@ def _paint(
 
 def _amount(amounts: Amounts, name: str) -> tuple[str, str]:
     each, whole = amounts.per_person[name].usual, amounts.tubes[name]
-    return (
-        squeezed(each),
-        gettext(
-            "%(little)s to %(much)s ml",
-            little=f"{rounded_ml(whole.little):g}",
-            much=f"{rounded_ml(whole.much):g}",
-        ),
-    )
+    little, much = (f"{rounded_ml(ml):g}" for ml in (whole.little, whole.much))
+    return squeezed(each), gettext("%(little)s to %(much)s ml", little=little, much=much)
 
 
 def _cautions(media: Sequence[Medium], asked: Sequence[Asked]) -> tuple[str, ...]:

@@ -1,7 +1,6 @@
 """A lesson on one page, on screen and on paper."""
 
 from dataclasses import dataclass
-from datetime import datetime
 
 from flask import Blueprint, Response, render_template
 
@@ -82,10 +81,10 @@ def _named(one: PlannedLesson) -> str:
 
 
 def _when(one: PlannedLesson) -> str:
-    at: datetime = one.lesson.at
+    when, clock = day(one.lesson.at.date()), f"{one.lesson.at:%H:%M}"
     return gettext(
         "%(day)s, %(time)s, %(minutes)s minutes",
-        day=day(at.date()),
-        time=f"{at:%H:%M}",
+        day=when,
+        time=clock,
         minutes=one.lesson.minutes,
     )
