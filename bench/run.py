@@ -21,6 +21,7 @@ with warnings.catch_warnings():
     from colour.notation.munsell import xyY_to_munsell_specification
 
 from bench.full_class import WHEEL, fill_class, read_at_random
+from bench.planning import bench_planning
 from bench.reading import bench_reading, times
 from noema.actions.create_school import create_school
 from noema.actions.keep_paint_set import NewSet, keep_paint_set
@@ -233,6 +234,7 @@ def main() -> None:
     bench_hvc_truth()
     bench_paint()
     bench_class_set()
+    bench_planning()
     cluster = Cluster(ROOT / ".local/test/postgres")
     cluster.start()
     engine = open_engine(cluster.database("noema_bench"))

@@ -64,6 +64,8 @@ def test_imports_point_downwards(file):
         assert all(CORE_ORDER.index(name) <= own for name in used)
         assert not {name.split(".")[0] for name in modules} & OUTSIDE_CORE
         assert "cv2" not in modules or parts[1] == "photo"
+        solves = any(name.split(".")[0] == "ortools" for name in modules)
+        assert not solves or parts[1] == "planning"
 
 
 @pytest.mark.parametrize("file", FILES, ids=lambda f: str(f.relative_to(PACKAGE)))

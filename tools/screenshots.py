@@ -26,8 +26,6 @@ DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 PAGES = {
     "shelf": "/paints",
     "reach": "/paints/sets/split-six/reach",
-    "explore": "/paints/sets/split-six/explore?one=scarlet&other=phthalo-blue&down=some&wet=1",
-    "own-tube": "/paints/tubes/own-room-12-red",
     "printer": "/printers/1",
 }
 
@@ -70,6 +68,12 @@ def main() -> None:
         page.get_by_label("E-mail").fill(TEACHERS[0][0])
         page.get_by_label("Password").fill(PASSWORD)
         page.get_by_role("button", name="Log in").click()
+        page.locator("nav.stages").get_by_role("link", name="Plan").click()
+        first = page.locator("section.panel").filter(has_text="Year 8 Colour")
+        first.get_by_role("link", name="Unit in time").click()
+        shoot(page, "unit")
+        page.locator("svg.minutes a").filter(has_text="next").click()
+        shoot(page, "lesson")
         for name in ("Photograph", "Review"):
             page.locator("nav.stages").get_by_role("link", name=name).click()
             shoot(page, name.lower())

@@ -11,9 +11,11 @@ from noema.core.language import gettext
 from noema.core.pigments.shelf import PaintSet, builtin_set
 from noema.core.planning.asking import Workshop
 from noema.core.planning.frame import USUAL_RACK, ClassFrame, SchoolFrame, Wish
+from noema.core.planning.pace import Pace, Went, learned
 from noema.formats.kept_plan_json import class_from_json, class_to_json, kept_plan_from_json
 from noema.formats.options_json import options_from_json
 from noema.store.classes import class_of_school, lock_class
+from noema.store.lessons_went import WentRow, went_of_class
 from noema.store.paints import hue_words, paint_set
 from noema.store.people import time_zone_of
 from noema.store.queue import queue_planning
@@ -53,8 +55,9 @@ def frame_of_class(session: Session, school_id: int, class_id: int) -> SchoolFra
     return replace(frame, classes=(own,))
 
 
-def workshop_of(session: Session, school_id: int) -> Workshop:
-    """Give what works a school's exercises out."""
+def workshop_of(session: Session, school_id: int, class_id: int) -> Workshop:
+    """Give what works a class's exercises out, at its pace."""
+    paces = paces_of_class(session, class_id)
 
     def paints_of(ref: str | None) -> PaintSet:
         return builtin_set(USUAL_SET) if ref is None else paint_set(session, school_id, ref)
@@ -62,8 +65,21 @@ def workshop_of(session: Session, school_id: int) -> Workshop:
     return Workshop(
         paints_of=paints_of,
         options_of=options_from_json,
+        pace_of=lambda _, wish: paces.get((wish.kind, wish.medium.value), Pace()).factor,
         table=hue_words(session, school_id).table,
     )
+
+
+def paces_of_class(session: Session, class_id: int) -> dict[tuple[str, str], Pace]:
+    """Give what a class's lessons tell of its pace, by kind and medium."""
+    return {
+        of: learned((_went(row), row.factor) for row in rows)
+        for of, rows in went_of_class(session, class_id).items()
+    }
+
+
+def _went(row: WentRow) -> Went:
+    return Went(planned_min=row.planned_min, over_min=row.over_min, unfinished=row.unfinished)
 
 
 def change_unit(session: Session, school_id: int, class_id: int, change: Change) -> None:
@@ -72,7 +88,7 @@ def change_unit(session: Session, school_id: int, class_id: int, change: Change)
     lock_class(session, class_id)
     frame = frame_of_class(session, school_id, class_id)
     changed = replace(frame, classes=(change(frame.classes[0]),))
-    shop, known = workshop_of(session, school_id), frame.classes[0].unit
+    shop, known = workshop_of(session, school_id, class_id), frame.classes[0].unit
     for wish in changed.classes[0].unit:
         if all(other.options != wish.options or other.kind != wish.kind for other in known):
             shop.asked(wish)  # refuses what nobody could paint

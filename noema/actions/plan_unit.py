@@ -15,7 +15,7 @@ from noema.core.planning.usual import USUAL
 from noema.core.planning.ways import Trying, unmet_of
 from noema.formats.kept_plan_json import kept_plan_from_json, kept_plan_to_json
 from noema.store.classes import school_of_class
-from noema.store.units import asked_of_unit, keep_plan, other_units, unit_of_class
+from noema.store.units import asked_of_unit, keep_plan, unit_of_class, units_of_school
 
 
 def plan_unit(session: Session, class_id: int, now: datetime) -> None:
@@ -24,7 +24,7 @@ def plan_unit(session: Session, class_id: int, now: datetime) -> None:
     frame = frame_of_class(session, school_id, class_id)
     row = unit_of_class(session, class_id)
     before = None if row is None or row.plan is None else kept_plan_from_json(row.plan)
-    shop = workshop_of(session, school_id)
+    shop = workshop_of(session, school_id, class_id)
     earlier = _so_far(frame, before, now)
     rack = _rack_of_others(session, school_id, class_id)
     found = plan_class(frame, frame.classes[0], shop.work, usual=USUAL, earlier=earlier, rack=rack)
@@ -53,8 +53,8 @@ def _first_gap(times: tuple[datetime, ...], held: set[datetime]) -> int:
 
 def _rack_of_others(session: Session, school_id: int, class_id: int) -> list[RackTime]:
     found: list[RackTime] = []
-    for other in other_units(session, school_id, class_id):
-        if other.plan is not None:
+    for other in units_of_school(session, school_id):
+        if other.class_id != class_id and other.plan is not None:
             frame = frame_of_class(session, school_id, other.class_id)
             found += as_kept(frame, kept_plan_from_json(other.plan)).rack
     return found
@@ -69,4 +69,5 @@ def _kept_work(shop: Workshop, frame: SchoolFrame, wish: Wish) -> KeptWork:
         medium=work.medium,
         dry_min=work.dry_min,
         fills=tuple(lab_to_hex([cell.lab for cell in asked.cells])),
+        pace=shop.pace_of(frame.classes[0], wish),
     )

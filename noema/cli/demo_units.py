@@ -12,7 +12,7 @@ from noema.core.planning.frame import ClassFrame, WeeklyLesson, Wish
 from noema.core.planning.ready import READY
 from noema.core.planning.timetable import weekly_of
 from noema.core.planning.unit import monday_of
-from noema.stand_ins.saltmarsh import UNIT_WEEKS, WEEK
+from noema.stand_ins.saltmarsh import CLASSES, UNIT_WEEKS, WEEK
 from noema.store.classes import classes_of_school
 from noema.store.units import CalendarRow
 
@@ -42,9 +42,10 @@ def fill_units(session: Session, school_id: int, today: date) -> None:
         rack=_RACK,
     )  # fmt: skip
     keep_days(session, school_id, calendar)
-    rows = classes_of_school(session, school_id)
+    by_name = {row.name: row for row in classes_of_school(session, school_id)}
+    rows = [by_name[one.name] for one in CLASSES]
     begun = datetime.combine(monday, time(0), UTC)
-    for row, lessons, unit in zip(rows, _LESSONS, _UNITS, strict=False):
+    for row, lessons, unit in zip(rows, _LESSONS, _UNITS, strict=True):
         change = partial(_given, weekly_of(lessons), READY[unit].wishes)
         change_unit(session, school_id, row.id, change)
         plan_unit(session, row.id, begun)

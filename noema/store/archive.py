@@ -31,7 +31,7 @@ _ORDER = (
     "school", "teacher", "school_class", "student", "enrolment", "paint_set", "own_tube",
     "printer", "reference_card", "assignment", "key_revision", "sheet", "batch", "photograph",
     "reading", "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
-    "school_calendar", "class_unit",
+    "school_calendar", "class_unit", "lesson_went",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 
@@ -156,6 +156,7 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
         "upload": student_tables.Upload.photograph_id.in_(photos),
         "sourced": _sourced(school_id, class_id, classes, students),
         "class_unit": planning_tables.ClassUnit.class_id.in_(classes),
+        "lesson_went": planning_tables.LessonWent.class_id.in_(classes),
     }
 
 

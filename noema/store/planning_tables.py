@@ -2,7 +2,7 @@
 
 from datetime import date, datetime
 
-from sqlalchemy import CheckConstraint, ForeignKey, text
+from sqlalchemy import CheckConstraint, ForeignKey, String, text
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Mapped, mapped_column
 
@@ -37,3 +37,24 @@ class ClassUnit(Base):
         JSONB(none_as_null=True)
     )  # steps by wish, what's unmet
     changed_at: Mapped[datetime] = made_now()
+
+
+class LessonWent(Base):
+    """How the painting of one exercise went in a lesson, as its teacher said."""
+
+    __tablename__ = "lesson_went"
+    __table_args__ = (
+        CheckConstraint("planned_min > 0", name="planned_positive"),
+        CheckConstraint("factor > 0", name="factor_positive"),
+        CheckConstraint("unfinished BETWEEN 0 AND 1", name="unfinished_share"),
+    )
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id"), primary_key=True)
+    lesson: Mapped[str] = mapped_column(String(16), primary_key=True)  # at the school's clock
+    wish: Mapped[str] = mapped_column(String(40), primary_key=True)
+    kind: Mapped[str] = mapped_column(String(40))
+    medium: Mapped[str] = mapped_column(String(20))
+    planned_min: Mapped[float]
+    factor: Mapped[float]  # on usual minutes, that it was planned with
+    over_min: Mapped[float]
+    unfinished: Mapped[float]  # share of sheets
+    made_at: Mapped[datetime] = made_now()

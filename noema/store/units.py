@@ -109,6 +109,13 @@ def ask_for_plans(session: Session, school_id: int) -> tuple[int, ...]:
     return tuple(session.scalars(asked).all())
 
 
+def ask_for_plan(session: Session, class_id: int) -> None:
+    """Count a change of what a class's unit is planned by."""
+    session.execute(
+        update(ClassUnit).where(ClassUnit.class_id == class_id).values(asked=ClassUnit.asked + 1)
+    )
+
+
 def asked_of_unit(session: Session, class_id: int) -> int:
     """Which change of a class's unit is the newest?"""
     asked = select(ClassUnit.asked).where(ClassUnit.class_id == class_id)
@@ -122,15 +129,14 @@ def keep_plan(session: Session, class_id: int, plan: Json, asked: int) -> None:
     )
 
 
-def other_units(session: Session, school_id: int, class_id: int) -> tuple[UnitRow, ...]:
-    """What are a school's other classes that go on to do?"""
+def units_of_school(session: Session, school_id: int) -> tuple[UnitRow, ...]:
+    """What are a school's classes that go on to do?"""
     rows = session.scalars(
         select(ClassUnit)
         .join(SchoolClass, SchoolClass.id == ClassUnit.class_id)
         .where(
             SchoolClass.school_id == school_id,
             SchoolClass.archived_at.is_(None),
-            ClassUnit.class_id != class_id,
         )
     )
     return tuple(

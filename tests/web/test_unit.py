@@ -6,6 +6,7 @@ import sys
 from datetime import UTC, datetime, timedelta
 
 import pytest
+from icalendar import Calendar
 
 from noema.actions.plan_unit import plan_unit
 from noema.formats.kept_plan_json import kept_plan_from_json
@@ -76,6 +77,43 @@ def test_a_lesson_stands_on_one_page(planner, school):
     paper = planner.get(f"{address}.pdf")
     assert paper.data.startswith(b"%PDF")
     assert planner.get(f"/classes/{school.class_id}/lessons/2027-01-13T0940").status_code == 404
+
+
+def test_what_a_lesson_took_moves_the_next_plan(planner, school):
+    add(planner, school, "value-scale")
+    add(planner, school, "value-scale")
+    plan_now(school)
+    usual = kept(school)[1].works["value-scale-2"].work.minutes
+    address = f"/classes/{school.class_id}/lessons/2027-01-12T0940"
+    assert planner.post(f"{address}/went", data={"over": "10"}).status_code == 303
+    plan_now(school)
+    slower = kept(school)[1].works["value-scale-2"]
+    assert slower.pace > 1.2
+    assert slower.work.minutes == pytest.approx(usual * slower.pace)
+    planner.post(f"{address}/went", data={"over": "0"})
+    plan_now(school)
+    assert kept(school)[1].works["value-scale-2"].pace < 1.05
+    planner.post(f"{address}/went", data={"unfinished": "3"})
+    plan_now(school)
+    assert kept(school)[1].works["value-scale-2"].pace > 1.1
+    refused = planner.post(f"{address}/went", data={"unfinished": "40"})
+    assert refused.status_code == 422
+    assert "as many sheets as there are students" in refused.text
+
+
+def test_lessons_leave_as_a_calendar(planner, school):
+    add(planner, school, "value-scale")
+    plan_now(school)
+    answer = planner.get(f"/classes/{school.class_id}/lessons.ics")
+    assert answer.mimetype == "text/calendar"
+    events = Calendar.from_ical(answer.data).walk("VEVENT")
+    lessons = [one for one in events if str(one["uid"]).startswith("lesson")]
+    assert len(lessons) == 10
+    assert lessons[0]["dtstart"].dt == datetime(2027, 1, 12, 9, 40, tzinfo=UTC)
+    assert lessons[0]["dtend"].dt - lessons[0]["dtstart"].dt == timedelta(minutes=50)
+    (rack,) = [one for one in events if str(one["uid"]).startswith("rack")]
+    assert rack["dtstart"].dt == datetime(2027, 1, 12, 11, 30, tzinfo=UTC)
+    assert rack.walk("VALARM")
 
 
 def test_a_holiday_has_no_lesson(planner, school):

@@ -20,6 +20,7 @@ class KeptWork:
     medium: Medium
     dry_min: int
     fills: tuple[str, ...]  # sRGB, such as #c08040
+    pace: float = 1.0  # the factor on usual minutes it was planned with
 
     @property
     def work(self) -> WishWork:

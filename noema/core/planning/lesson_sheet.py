@@ -138,6 +138,8 @@ def _paint(
 def _amount(amounts: Amounts, name: str) -> tuple[str, str]:
     each, whole = amounts.per_person[name].usual, amounts.tubes[name]
     little, much = (f"{rounded_ml(ml):g}" for ml in (whole.little, whole.much))
+    if little == much:
+        return squeezed(each), gettext("%(much)s ml", much=much)
     return squeezed(each), gettext("%(little)s to %(much)s ml", little=little, much=much)
 
 

@@ -7,9 +7,10 @@ from datetime import date, datetime, timedelta
 from noema.core.language import gettext
 from noema.core.planning.timeline import Doing, LessonPart, PlannedLesson
 
-_WIDE, _GAP, _WEEK_GAP = 34.0, 4.0, 12.0  # drawing units
+_GAP, _WEEK_GAP = 4.0, 12.0  # drawing units
+_NARROW, _WIDE, _FEW = 30.0, 52.0, 18  # columns; few of them are wide
 _A_MINUTE, _TOP, _FOOT = 2.6, 22.0, 40.0
-_MOST_FILLS, _FILL_HIGH = 12, 5.0
+_MOST_FILLS, _FILL_HIGH = 12, 10.0
 _GREYS = {
     Doing.SET_UP: "#c9c9c9",
     Doing.HAND_BACK: "#5e5e5e",
@@ -29,6 +30,7 @@ class MinuteBox:
     grey: str
     fills: tuple[tuple[float, float, str], ...]  # left, width and colour of what is painted
     fills_top: float
+    fills_high: float
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -75,6 +77,7 @@ def make_minutes(
 ) -> MinuteSheet:
     """Draw lessons; `fills` and `titles` are those of the exercises, by wish."""
     left, columns, weeks, week = 0.0, list[LessonColumn](), list[WeekMark](), None
+    wide = _WIDE if len(lessons) <= _FEW else _NARROW
     coming = next((one.lesson.at for one in lessons if one.lesson.ends > now), None)
     longest = max((one.lesson.minutes for one in lessons), default=0)
     for one in lessons:
@@ -87,17 +90,17 @@ def make_minutes(
             LessonColumn(
                 named=f"{one.lesson.at:%Y-%m-%dT%H%M}",
                 left=left,
-                middle=left + _WIDE / 2,
-                width=_WIDE,
+                middle=left + wide / 2,
+                width=wide,
                 height=one.lesson.minutes * _A_MINUTE,
-                boxes=tuple(_box(part, left, fills) for part in one.parts),
+                boxes=tuple(_box(part, left, wide, fills) for part in one.parts),
                 day=f"{one.lesson.at:%-d}",
                 said=_said(one, titles),
                 is_past=one.lesson.ends <= now,
                 is_next=one.lesson.at == coming,
             )
         )
-        left += _WIDE + _GAP
+        left += wide + _GAP
     height = _TOP + longest * _A_MINUTE
     return MinuteSheet(
         columns=tuple(columns),
@@ -109,19 +112,22 @@ def make_minutes(
     )
 
 
-def _box(part: LessonPart, left: float, fills: Mapping[str, tuple[str, ...]]) -> MinuteBox:
+def _box(
+    part: LessonPart, left: float, column: float, fills: Mapping[str, tuple[str, ...]]
+) -> MinuteBox:
     top, height = _TOP + part.begins_min * _A_MINUTE, part.minutes * _A_MINUTE
     some: tuple[str, ...] = ()
     if part.doing is Doing.PAINT and part.wish is not None:
         every = fills.get(part.wish, ())
         some = every[:: max(1, -(-len(every) // _MOST_FILLS))]
-    wide = (_WIDE - 6.0) / max(len(some), 1)
+    wide = (column - 8.0) / max(len(some), 1)
     return MinuteBox(
         top=top,
         height=max(height - 1.0, 1.0),
         grey=_GREYS[part.doing],
-        fills=tuple((left + 3.0 + n * wide, wide, fill) for n, fill in enumerate(some)),
-        fills_top=top + height / 2 - _FILL_HIGH / 2,
+        fills=tuple((left + 4.0 + n * wide, wide, fill) for n, fill in enumerate(some)),
+        fills_top=top + height / 2 - min(_FILL_HIGH, height - 4.0) / 2,
+        fills_high=max(min(_FILL_HIGH, height - 4.0), 1.0),
     )
 
 

@@ -19,7 +19,7 @@ from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import week_words
 
-_MOST_STUDENTS, _MOST_EXERCISES = 40, 8
+_MOST_STUDENTS, _MOST_EXERCISES = 40, 6
 _TEACHERS_TURN = (WorkState.NOT_PRINTED, WorkState.TO_REVIEW)
 _STUDENTS_TURN = (WorkState.WAITING, WorkState.SENT_BACK, WorkState.UNREADABLE)
 

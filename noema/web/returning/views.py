@@ -32,7 +32,7 @@ from noema.web.returning.slip import how_again, moves_said
 
 returning = Blueprint("returning", __name__)
 
-_MOST_BUNDLES = 4
+_MOST_BUNDLES = 3
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,10 +1,10 @@
 """What the page of a unit shows: lessons as columns of minutes, wishes, what isn't met."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
 
-from noema.actions.change_unit import frame_of_class
+from noema.actions.change_unit import frame_of_class, paces_of_class
 from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.media import Medium
 from noema.core.language import gettext
@@ -12,6 +12,7 @@ from noema.core.pigments.shelf import PLUS_BLACK, SETS
 from noema.core.planning.class_plan import ClassPlan
 from noema.core.planning.frame import SchoolFrame, Wish, lessons_of
 from noema.core.planning.kept import KeptPlan, as_kept
+from noema.core.planning.pace import Pace
 from noema.core.planning.ready import READY
 from noema.core.planning.saying import Unmet
 from noema.core.planning.timetable import weekly_text
@@ -34,6 +35,7 @@ class WishLine:
     begins: date | None
     due: date | None
     due_week: int
+    takes: str  # how long this class paints at it, with its doubt
     moved: bool  # elsewhere than in the plan before
     fills: tuple[str, ...]
 
@@ -78,7 +80,7 @@ def unit_page(class_id: int, sentence: str = "") -> UnitPage:
     kept, now = unit_of_class(db(), class_id), datetime.now(UTC)
     plan = None if kept is None or kept.plan is None else kept_plan_from_json(kept.plan)
     found = None if plan is None else as_kept(school, plan)
-    one = school.classes[0]
+    one, paces = school.classes[0], paces_of_class(db(), class_id)
     return UnitPage(
         frame=frame(Stage.PLAN),
         row=row,
@@ -86,7 +88,7 @@ def unit_page(class_id: int, sentence: str = "") -> UnitPage:
         is_planned=_is_planned(kept),
         can_undo=kept is not None and kept.can_undo,
         sheet=None if found is None or plan is None else _sheet(found, plan, now),
-        wishes=tuple(_wish_line(row, wish, found, plan) for wish in one.unit),
+        wishes=tuple(_wish_line(row, wish, found, plan, paces) for wish in one.unit),
         unmet=() if plan is None or not _is_planned(kept) else plan.unmet,
         lessons=_lesson_lines(school, now),
         timetable=weekly_text(one.lessons),
@@ -111,8 +113,13 @@ def _sheet(found: ClassPlan, plan: KeptPlan, now: datetime) -> MinuteSheet:
 
 
 def _wish_line(
-    row: ClassRow, wish: Wish, found: ClassPlan | None, plan: KeptPlan | None
+    row: ClassRow,
+    wish: Wish,
+    found: ClassPlan | None,
+    plan: KeptPlan | None,
+    paces: Mapping[tuple[str, str], Pace],
 ) -> WishLine:
+    pace = paces.get((wish.kind, wish.medium.value), Pace())
     is_met = found is not None and wish.id in found.at
     work = None if plan is None else plan.works.get(wish.id)
     due = found.due(wish.id) if found is not None and is_met else None
@@ -122,6 +129,7 @@ def _wish_line(
         begins=found.begins(wish.id) if found is not None and is_met else None,
         due=due,
         due_week=1 if due is None else min(max(row.unit.week_on(due), 1), row.unit.weeks),
+        takes="" if work is None else pace.said(work.work.minutes / work.pace),
         moved=plan is not None and wish.id in plan.moved,
         fills=() if work is None else work.fills,
     )
