@@ -5,6 +5,7 @@ back painted again only after a review, the rack never over-full, pins kept. A w
 met is left out whole; the solver leaves out as little as possible, the last wishes first.
 """
 
+from collections import defaultdict
 from collections.abc import Sequence
 from datetime import datetime, timedelta
 
@@ -31,8 +32,8 @@ class _Model:
         self.present = {wish.id: self.model.new_bool_var(wish.id) for wish, _ in problem.unit}
         for name, present in self.present.items():
             self.model.add_hint(present, name in self.go)
-        self.at: dict[tuple[str, int, int], cp_model.IntVar] = {}
-        self.paints: dict[tuple[str, int], cp_model.IntVar] = {}
+        self.at: dict[tuple[str, int], dict[int, cp_model.IntVar]] = {}
+        self.paints: dict[str, dict[int, cp_model.IntVar]] = {}
         self.cost: list[cp_model.LinearExprT] = []
         for wish, steps in problem.unit:
             self._place(wish, steps)
@@ -47,35 +48,41 @@ class _Model:
 
     def lesson(self, wish: str, number: int) -> cp_model.LinearExprT:
         """Give the lesson a step is in; 0 for a wish left out."""
-        places = [self.at[wish, number, n] for n in range(self.count)]
-        return cp_model.LinearExpr.weighted_sum(places, range(self.count))
+        places = self.at[wish, number]
+        return cp_model.LinearExpr.weighted_sum(list(places.values()), list(places))
 
     def _place(self, wish: Wish, steps: tuple[UnitStep, ...]) -> None:
-        done = self.problem.done.get(wish.id, ())
         for step in steps:
-            places = []
-            around = self._around(wish.id, step.number)
-            for n in range(self.count):
-                var = self.model.new_bool_var("") if n in around else self.model.new_constant(0)
-                if n in around and wish.id in self.go:
-                    self.model.add_hint(var, self.go[wish.id][step.number] == n)
-                self.at[wish.id, step.number, n] = var
-                places.append(var)
-                if step.number < len(done):
-                    was_then = done[step.number] == n
-                    self.model.add(var == (self.present[wish.id] if was_then else 0))
-                elif n in around and n < self.problem.first_free:
-                    self.model.add(var == 0)
-            self.model.add(_sum(places) == self.present[wish.id])
-        for n in range(self.count):
-            painted = [self.at[wish.id, s.number, n] for s in steps if s.paints]
-            var = self.model.new_bool_var("")
-            self.model.add_max_equality(var, painted)
-            self.paints[wish.id, n] = var
-        if wish.pinned is not None and not done:
+            self.at[wish.id, step.number] = self._places(wish, step)
+            self.model.add(
+                _sum(list(self.at[wish.id, step.number].values())) == self.present[wish.id]
+            )
+        painted: dict[int, list[cp_model.IntVar]] = defaultdict(list)
+        for step in steps:
+            for n, var in self.at[wish.id, step.number].items() if step.paints else ():
+                painted[n].append(var)
+        self.paints[wish.id] = {}
+        for n, some in painted.items():
+            self.paints[wish.id][n] = self.model.new_bool_var("")
+            self.model.add_max_equality(self.paints[wish.id][n], some)
+        if wish.pinned is not None and not self.problem.done.get(wish.id):
             self._pin(wish)
         for earlier, later in zip(steps, steps[1:], strict=False):
             self._follow(wish, earlier, later)
+
+    def _places(self, wish: Wish, step: UnitStep) -> dict[int, cp_model.IntVar]:
+        """Make a variable for each lesson a step may be in."""
+        done, places = self.problem.done.get(wish.id, ()), {}
+        for n in self._around(wish.id, step.number):
+            is_done = step.number < len(done)
+            if (is_done and done[step.number] != n) or (
+                not is_done and n < self.problem.first_free
+            ):
+                continue
+            places[n] = self.model.new_bool_var("")
+            if wish.id in self.go:
+                self.model.add_hint(places[n], self.go[wish.id][step.number] == n)
+        return places
 
     def _around(self, wish: str, number: int) -> range:
         """Say which lessons a step may be in; anywhere, where the first go left its wish out."""
@@ -89,19 +96,19 @@ class _Model:
         return range(max(min(known) - _AROUND, 0), min(max(known) + _AROUND + 1, self.count))
 
     def _pin(self, wish: Wish) -> None:
-        for n, lesson in enumerate(self.problem.lessons):
-            if lesson.at.date() != wish.pinned:
-                self.model.add(self.at[wish.id, 0, n] == 0)
+        for n, var in self.at[wish.id, 0].items():
+            if self.problem.lessons[n].at.date() != wish.pinned:
+                self.model.add(var == 0)
 
     def _follow(self, wish: Wish, earlier: UnitStep, later: UnitStep) -> None:
         """Let a step come as soon after another as drying and reviewing allow, no sooner."""
-        for n in range(self.count):
+        before, after = self.at[wish.id, earlier.number], self.at[wish.id, later.number]
+        for n in before:
             first = first_after(self.problem, n, earlier, later)
-            sooner = range(self.count if first is None else first)
             # The earlier in this lesson or later, and the later before it is ready: never both.
             self.model.add_at_most_one(
-                *(self.at[wish.id, earlier.number, m] for m in range(n, self.count)),
-                *(self.at[wish.id, later.number, m] for m in sooner),
+                *(var for m, var in before.items() if m >= n),
+                *(var for m, var in after.items() if first is None or m < first),
             )
 
     def _order(self) -> None:
@@ -118,31 +125,31 @@ class _Model:
                 ).only_enforce_if(self.present[wish.id])
 
     def _fill_lessons(self) -> None:
-        usual = self.problem.usual
-        for n, lesson in enumerate(self.problem.lessons):
-            taken: list[cp_model.LinearExprT] = []
-            wet: list[cp_model.IntVar] = []
-            dry: list[cp_model.IntVar] = []
-            for wish, steps in self.problem.unit:
-                paints = self.paints[wish.id, n]
-                begins = self.at[wish.id, 0, n]
-                taken += [s.minutes * self.at[wish.id, s.number, n] for s in steps]
-                taken += [
-                    usual.hand_back_min * self.at[wish.id, s.number, n]
-                    for s in steps
-                    if s.act is StepAct.REDO
-                ]
+        for n in range(self.problem.first_free, self.count):  # what is past went as it went
+            self._fill(n)
+
+    def _fill(self, n: int) -> None:
+        usual, taken = self.problem.usual, list[cp_model.LinearExprT]()
+        wet, dry = list[cp_model.IntVar](), list[cp_model.IntVar]()
+        for wish, steps in self.problem.unit:
+            for step in steps:
+                var = self.at[wish.id, step.number].get(n)
+                if var is not None:
+                    back = usual.hand_back_min if step.act is StepAct.REDO else 0
+                    begins = usual.show_min - usual.remind_min if step.number == 0 else 0
+                    taken.append((step.minutes + back + begins) * var)
+            paints = self.paints[wish.id].get(n)
+            if paints is not None:
                 taken.append(usual.remind_min * paints)
-                taken.append((usual.show_min - usual.remind_min) * begins)
                 (wet if steps[0].sheets else dry).append(paints)
-            clean = self.model.new_int_var(0, usual.clean_up_min + usual.to_rack_min, "")
-            for var in wet:
-                self.model.add(clean >= (usual.clean_up_min + usual.to_rack_min) * var)
-            for var in dry:
-                self.model.add(clean >= usual.tidy_min * var)
-            if n >= self.problem.first_free:  # what is past went as it went
-                self.model.add(_sum((*taken, clean)) <= lesson.minutes - usual.set_up_min)
-                self.model.add(_sum((*wet, *dry)) <= usual.most_at_once)
+        clean = self.model.new_int_var(0, usual.clean_up_min + usual.to_rack_min, "")
+        for var in wet:
+            self.model.add(clean >= (usual.clean_up_min + usual.to_rack_min) * var)
+        for var in dry:
+            self.model.add(clean >= usual.tidy_min * var)
+        room = self.problem.lessons[n].minutes - usual.set_up_min
+        self.model.add(_sum((*taken, clean)) <= room)
+        self.model.add(_sum((*wet, *dry)) <= usual.most_at_once)
 
     def _fill_rack(self) -> None:
         """Whenever sheets come onto the rack, all that is still wet has a place."""
@@ -164,10 +171,11 @@ class _Model:
     ) -> cp_model.IntVar | None:
         """Say whether a wish's sheets lie on the rack, however many rows were painted."""
         dries = timedelta(minutes=max(step.dry_min for step in steps))
+        lessons = self.problem.lessons
         still = [
-            self.paints[wish.id, n]
-            for n, lesson in enumerate(self.problem.lessons)
-            if lesson.ends <= moment < lesson.ends + dries
+            var
+            for n, var in self.paints[wish.id].items()
+            if lessons[n].ends <= moment < lessons[n].ends + dries
         ]
         if not still:
             return None
@@ -181,10 +189,10 @@ class _Model:
             self.cost.append((_LEFT_OUT + len(unit) - place) * (1 - self.present[wish.id]))
             self.cost.append(_LATER * self.lesson(wish.id, steps[-1].number))
             self.cost.append(_LATER * self.lesson(wish.id, 0))
-            self.cost += [_SPREAD * self.paints[wish.id, n] for n in range(self.count)]
+            self.cost += [_SPREAD * var for var in self.paints[wish.id].values()]
             for step, was in zip(steps, before.get(wish.id, ()), strict=False):
-                if 0 <= was < self.count:
-                    stays = self.at[wish.id, step.number, was]
+                stays = self.at[wish.id, step.number].get(was)
+                if stays is not None:
                     self.cost.append(_MOVED * (self.present[wish.id] - stays))
         self.model.minimize(_sum(self.cost))
 
@@ -208,7 +216,7 @@ def placed(problem: Problem) -> Placed:
         return {}
     return {
         wish.id: tuple(
-            next(n for n in range(built.count) if solver.value(built.at[wish.id, step.number, n]))
+            next(n for n, var in built.at[wish.id, step.number].items() if solver.value(var))
             for step in steps
         )
         for wish, steps in problem.unit
