@@ -75,7 +75,8 @@ def _coming(rows: Sequence[ClassRow]) -> tuple[ComingLesson, ...]:
         coming = [at for some in plan.times.values() for at in some if at >= now - _GOES_ON]
         if coming:
             at = min(coming)
-            wishes = [wish for wish, some in plan.times.items() if at in some]
+            begun = sorted((some[0], wish) for wish, some in plan.times.items() if at in some)
+            wishes = [wish for _, wish in begun]
             found.append(
                 ComingLesson(
                     at=at,
