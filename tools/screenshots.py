@@ -57,6 +57,16 @@ def shoot_phone(browser: Browser, door: str) -> None:
     shoot(phone, "painting")
 
 
+def shoot_plan(page: Page) -> None:
+    """Look at a class's unit in time and at its next lesson."""
+    page.locator("nav.stages").get_by_role("link", name="Plan").click()
+    first = page.locator("section.panel").filter(has_text="Year 8 Colour")
+    first.get_by_role("link", name="Unit in time").click()
+    shoot(page, "unit")
+    page.locator("svg.minutes a").filter(has_text="next").click()
+    shoot(page, "lesson")
+
+
 def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
     with TemporaryDirectory() as folder, sync_playwright() as playwright:
@@ -68,12 +78,7 @@ def main() -> None:
         page.get_by_label("E-mail").fill(TEACHERS[0][0])
         page.get_by_label("Password").fill(PASSWORD)
         page.get_by_role("button", name="Log in").click()
-        page.locator("nav.stages").get_by_role("link", name="Plan").click()
-        first = page.locator("section.panel").filter(has_text="Year 8 Colour")
-        first.get_by_role("link", name="Unit in time").click()
-        shoot(page, "unit")
-        page.locator("svg.minutes a").filter(has_text="next").click()
-        shoot(page, "lesson")
+        shoot_plan(page)
         for name in ("Photograph", "Review"):
             page.locator("nav.stages").get_by_role("link", name=name).click()
             shoot(page, name.lower())
