@@ -6,10 +6,13 @@ from sqlalchemy.orm import Session
 
 from noema.actions.change_unit import frame_of_class, workshop_of
 from noema.core.colour.srgb import lab_to_hex
+from noema.core.exercises.asked import Asked
+from noema.core.exercises.media import Medium
+from noema.core.planning.amounts import amounts_of
 from noema.core.planning.asking import Workshop
 from noema.core.planning.class_plan import RackTime, longest_painting_min
 from noema.core.planning.frame import SchoolFrame, Wish, lessons_of
-from noema.core.planning.kept import KeptPlan, KeptWork, as_kept, kept_of
+from noema.core.planning.kept import KeptPlan, KeptWork, TubeNeed, as_kept, kept_of
 from noema.core.planning.plan import PlanSoFar, plan_class
 from noema.core.planning.usual import USUAL
 from noema.core.planning.ways import Trying, unmet_of
@@ -60,6 +63,16 @@ def _rack_of_others(session: Session, school_id: int, class_id: int) -> list[Rac
     return found
 
 
+def _paint(asked: Asked, medium: Medium) -> tuple[TubeNeed, ...]:
+    if medium.is_dry:
+        return ()
+    amounts = amounts_of(asked, medium, 1)
+    return tuple(
+        TubeNeed(tube=name, label=amounts.labels[name], each=each)
+        for name, each in amounts.per_person.items()
+    )
+
+
 def _kept_work(shop: Workshop, frame: SchoolFrame, wish: Wish) -> KeptWork:
     asked = shop.asked(wish)
     work = shop.work(frame.classes[0], wish, longest_painting_min(frame, USUAL))
@@ -69,5 +82,6 @@ def _kept_work(shop: Workshop, frame: SchoolFrame, wish: Wish) -> KeptWork:
         medium=work.medium,
         dry_min=work.dry_min,
         fills=tuple(lab_to_hex([cell.lab for cell in asked.cells])),
+        paint=_paint(asked, wish.medium),
         pace=shop.pace_of(frame.classes[0], wish),
     )

@@ -60,6 +60,7 @@ from noema.web.rubrics.views import rubrics
 from noema.web.school.views import school
 from noema.web.today.views import today
 from noema.web.unit.lesson import lesson
+from noema.web.unit.paint import paint
 from noema.web.unit.views import unit
 
 FEATURES = (
@@ -73,6 +74,7 @@ FEATURES = (
     classes,
     unit,
     lesson,
+    paint,
     assigning,
     keys,
     paints,

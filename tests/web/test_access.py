@@ -87,6 +87,8 @@ OF_BOTH = {"joining.leave"}
 BELONGS_TO_A_SCHOOL = {
     "lesson.of_class",
     "lesson.on_paper",
+    "paint.of_unit",
+    "paint.order",
     "lesson.calendar",
     "lesson.went",
     "unit.of_class",
@@ -205,6 +207,7 @@ ALSO = {
     "reports.mail": (422,), "erasure.erase": (422,), "erasure.remove": (422,),
     "records.take": (422,), "school.keep": (422,), "unit.take": (404,), "unit.undo": (422,),
     "lesson.of_class": (404,), "lesson.on_paper": (404,), "lesson.went": (404,),
+    "paint.of_unit": (404,), "paint.order": (404,),
     "lesson.calendar": (404,),
     "records.assign_key": (422,), "records.take_set": (422,),
     "painting.look": (422,), "painting.seen": (404,), "painting.hand_in": (422,),

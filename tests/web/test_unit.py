@@ -116,6 +116,21 @@ def test_lessons_leave_as_a_calendar(planner, school):
     assert rack.walk("VALARM")
 
 
+def test_a_units_paint_and_its_order(planner, school):
+    add(planner, school, "value-scale")
+    add(planner, school, "colour-wheel")
+    plan_now(school)
+    shown = planner.get(f"/classes/{school.class_id}/unit/paint").text
+    assert "titanium white" in shown
+    assert "hazelnut" in shown
+    lines = planner.get(f"/classes/{school.class_id}/unit/order.csv").text.splitlines()
+    assert lines[0] == "tube,needed_ml,ordered_ml,containers"
+    rows = [line.split(",", 3) for line in lines[1:]]
+    assert all(float(ordered) >= float(needed) for _, needed, ordered, _ in rows)
+    amounts = [float(needed) for _, needed, _, _ in rows]
+    assert amounts == sorted(amounts, reverse=True)
+
+
 def test_a_holiday_has_no_lesson(planner, school):
     add(planner, school, "value-scale")
     plan_now(school)

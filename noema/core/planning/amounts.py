@@ -104,7 +104,7 @@ def amounts_of(
         for name, ml in usual.items()
     }
     return Amounts(
-        tubes={name: _times(one, people + 1) for name, one in per_person.items()},
+        tubes={name: times(one, people + 1) for name, one in per_person.items()},
         per_person=per_person,
         labels={part.tube.name: part.tube.label for cell in asked.on_paper for part in cell.parts},
         people=people,
@@ -222,7 +222,8 @@ def _spread(
     return hypot(*below), hypot(*above)
 
 
-def _times(one: Range, count: int) -> Range:
+def times(one: Range, count: int) -> Range:
+    """Multiply a quantity; a class that uses much uses much of every sheet."""
     return Range(little=one.little * count, usual=one.usual * count, much=one.much * count)
 
 

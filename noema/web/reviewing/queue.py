@@ -23,7 +23,8 @@ from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
 _MOST_SHOWN = 24  # sheets of an exercise; the desk leads through all
-_MOST_HEAPS = 4  # exercises on a page
+_MOST_HEAPS = 8  # exercises on a page
+_MOST_LINES = 96  # sheets on a page
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -81,7 +82,8 @@ def queue_page(done: int | None) -> QueuePage:
     leaf = assignments_found(db(), school_id, wanted, has_waiting(school_id))
     rows = {row.id: row for row in leaf.shown}
     counts = waiting_by_assignment(db(), school_id, rows)
-    attempts = waiting_for_review(db(), school_id, rows, at_most=_MOST_SHOWN)
+    at_most = min(_MOST_SHOWN, _MOST_LINES // max(len(rows), 1))
+    attempts = waiting_for_review(db(), school_id, rows, at_most=at_most)
     return QueuePage(
         frame=around,
         heaps=tuple(

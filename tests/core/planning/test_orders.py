@@ -1,0 +1,36 @@
+"""Orders hold enough and little more."""
+
+from itertools import combinations_with_replacement
+
+import pytest
+
+from noema.core.planning.amounts import Amounts, Range
+from noema.core.planning.orders import SIZES_ML, containers, order_of
+
+
+@pytest.mark.parametrize("ml", [1, 75, 76, 119.5, 130, 151, 260, 333, 700, 999])
+def test_no_other_three_containers_hold_enough_and_less(ml):
+    found = containers(ml)
+    assert sum(found) >= ml
+    others = [
+        sum(some)
+        for count in (1, 2, 3)
+        for some in combinations_with_replacement(SIZES_ML, count)
+        if sum(some) >= ml
+    ]
+    assert sum(found) <= min(others)
+
+
+def test_large_amounts_come_in_large_bottles():
+    assert containers(2600) == (200, 200, 200, 1000, 1000)
+    assert containers(-3) == ()
+
+
+def test_what_is_there_is_taken_off():
+    one = Range(little=50, usual=80, much=100)
+    amounts = Amounts(tubes={"rose": one}, per_person={"rose": one}, labels={"rose": "rose"},
+                      people=1)  # fmt: skip
+    (line,) = order_of(amounts, {"rose": 40})
+    assert line.containers == (75,)
+    (line,) = order_of(amounts, {"rose": 140})
+    assert line.containers == ()
