@@ -32,6 +32,7 @@ _ORDER = (
     "printer", "reference_card", "assignment", "key_revision", "sheet", "batch", "photograph",
     "reading", "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
     "school_calendar", "class_unit", "lesson_went",
+    "lesson_mark",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 
@@ -156,6 +157,8 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
         "upload": student_tables.Upload.photograph_id.in_(photos),
         "sourced": _sourced(school_id, class_id, classes, students),
         "class_unit": planning_tables.ClassUnit.class_id.in_(classes),
+        "lesson_mark": planning_tables.LessonMark.class_id.in_(classes)
+        & planning_tables.LessonMark.student_id.in_(students),
         "lesson_went": planning_tables.LessonWent.class_id.in_(classes),
     }
 

@@ -10,6 +10,8 @@ from sqlalchemy.orm import Session
 
 from noema.store.archive import scopes_of, tables_in_order, told_columns
 from noema.store.files import named_files
+from noema.store.planning_tables import LessonMark
+from noema.store.register import give_marks_to
 from noema.store.student_tables import LeavingFile, LogIn, SelfCheck, Sourced, Upload
 from noema.store.tables import (
     Assignment,
@@ -56,6 +58,7 @@ def give_sheets_to(session: Session, from_id: int, to_id: int) -> None:
         own[sheet.assignment_id] = own.get(sheet.assignment_id, 0) + 1
         sheet.student_id, sheet.attempt = to_id, own[sheet.assignment_id]
         session.flush()
+    give_marks_to(session, from_id, to_id)
     for table in (Batch, Upload, Sourced):
         session.execute(update(table).where(table.student_id == from_id).values(student_id=to_id))
     classes = session.scalars(select(Enrolment.class_id).where(Enrolment.student_id == from_id))
@@ -97,6 +100,7 @@ def erase_student(session: Session, student_id: int) -> Gone:
         (Sheet, Sheet.student_id == student_id),
         (Enrolment, Enrolment.student_id == student_id),
         (Sourced, Sourced.student_id == student_id),
+        (LessonMark, LessonMark.student_id == student_id),
         (LogIn, LogIn.student_id == student_id),
         (Student, Student.id == student_id),
     ):

@@ -32,6 +32,7 @@ class UnitRow:
     plan: Json | None
     is_planned: bool  # as it stands now
     can_undo: bool
+    has_feed: bool  # a private address for calendars
 
 
 def calendar_of_school(session: Session, school_id: int) -> CalendarRow | None:
@@ -67,6 +68,7 @@ def unit_of_class(session: Session, class_id: int) -> UnitRow | None:
         plan=row.plan,
         is_planned=row.planned == row.asked,
         can_undo=row.before is not None,
+        has_feed=row.feed_sha256 is not None,
     )
 
 
@@ -93,6 +95,20 @@ def bring_frame_back(session: Session, class_id: int) -> bool:
     row.asked += 1
     session.flush()
     return True
+
+
+def keep_feed(session: Session, class_id: int, feed_sha256: str | None) -> bool:
+    """Keep the hash of a class's private word, or none; False where it has no unit."""
+    row = session.get(ClassUnit, class_id)
+    if row is not None:
+        row.feed_sha256 = feed_sha256
+        session.flush()
+    return row is not None
+
+
+def class_of_feed(session: Session, feed_sha256: str) -> int | None:
+    """Whose private word has this hash?"""
+    return session.scalar(select(ClassUnit.class_id).where(ClassUnit.feed_sha256 == feed_sha256))
 
 
 def ask_for_plans(session: Session, school_id: int) -> tuple[int, ...]:
@@ -146,6 +162,7 @@ def units_of_school(session: Session, school_id: int) -> tuple[UnitRow, ...]:
             plan=row.plan,
             is_planned=row.planned == row.asked,
             can_undo=row.before is not None,
+            has_feed=row.feed_sha256 is not None,
         )
         for row in rows
     )

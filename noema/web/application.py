@@ -59,9 +59,12 @@ from noema.web.reviewing.views import reviewing
 from noema.web.rubrics.views import rubrics
 from noema.web.school.views import school
 from noema.web.today.views import today
+from noema.web.unit.feed import feed
 from noema.web.unit.lesson import lesson
 from noema.web.unit.paint import paint
+from noema.web.unit.register import register
 from noema.web.unit.views import unit
+from noema.web.unit.wall import wall
 
 FEATURES = (
     today,
@@ -75,6 +78,9 @@ FEATURES = (
     unit,
     lesson,
     paint,
+    wall,
+    register,
+    feed,
     assigning,
     keys,
     paints,

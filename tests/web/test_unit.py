@@ -131,6 +131,82 @@ def test_a_units_paint_and_its_order(planner, school):
     assert amounts == sorted(amounts, reverse=True)
 
 
+def test_a_lesson_goes_on_the_wall_part_by_part(planner, school):
+    add(planner, school, "value-scale")
+    plan_now(school)
+    address = f"/classes/{school.class_id}/lessons/2027-01-12T0940/wall"
+    said = []
+    while address:
+        shown = planner.get(address).text
+        said.append(re.search(r"<h1>(.*?)</h1>", shown, re.DOTALL).group(1))
+        following = re.search(r'data-key="ArrowRight n Enter" href="([^"]+)"', shown)
+        address = following.group(1) if following else None
+        if said[-1].startswith("Paint"):
+            assert "until 10:09" in shown
+            assert shown.count("<rect") == 9
+            assert "<li>" in shown
+    assert [words.split(":")[0].strip() for words in said] == [
+        "Arrive and set up",
+        "Show",
+        "Paint",
+        "Clean up",
+    ]
+
+
+def test_who_was_away_is_brought_back_in(planner, school):
+    add(planner, school, "value-scale")
+    add(planner, school, "tint-ladder")
+    plan_now(school)
+    student = school.sheets()[0].student_id
+    first = f"/classes/{school.class_id}/lessons/2027-01-12T0940"
+    name = school.sheets()[0].student
+    done = planner.post(f"{first}/students/{student}", data={"mark": "away"})
+    assert done.status_code == 303
+    assert f"{name} <b>away</b>" in planner.get(first).text
+    after = planner.get(f"/classes/{school.class_id}/lessons/2027-01-19T0940").text
+    assert "Were away last time" in after
+    assert f"<b>{name}</b>" in after
+    assert "Three steps of one tube." in after
+    planner.post(f"{first}/students/{student}", data={"mark": ""})
+    assert "<b>away</b>" not in planner.get(first).text
+    assert planner.post(f"{first}/students/{student}", data={"mark": "odd"}).status_code == 422
+
+
+def test_a_unit_is_given_to_another_class(planner, school, other_school):
+    add(planner, school, "value-scale", redo="redo")
+    add(planner, school, "tint-ladder")
+    made = planner.post(
+        "/classes/new", data={"name": "Year 9", "starts_on": "2027-01-11", "weeks": "10"}
+    )
+    other = int(made.headers["Location"].rsplit("/", 1)[1])
+    assert "as Year 8 has it" in planner.get(f"/classes/{other}/unit").text
+    given = {"unit": f"class-{school.class_id}"}
+    assert planner.post(f"/classes/{other}/unit/ready", data=given).status_code == 303
+    with school.sessions() as session:
+        own, theirs = (
+            unit_of_class(session, number).frame["unit"] for number in (school.class_id, other)
+        )
+    assert own == theirs
+    foreign = {"unit": f"class-{other_school.class_id}"}
+    assert planner.post(f"/classes/{other}/unit/ready", data=foreign).status_code == 404
+
+
+def test_a_private_calendar_opens_until_it_is_taken_back(app, planner, school):
+    add(planner, school, "value-scale")
+    plan_now(school)
+    feed = f"/classes/{school.class_id}/unit/feed"
+    address = re.search(r"(/calendars/[\w-]+\.ics)", planner.post(feed).text).group(1)
+    visitor = app.test_client()
+    found = visitor.get(address)
+    assert found.mimetype == "text/calendar"
+    assert b"Value scale" in found.data
+    assert visitor.get(address.replace("/calendars/", "/calendars/x")).status_code == 404
+    again = re.search(r"(/calendars/[\w-]+\.ics)", planner.post(feed).text).group(1)
+    assert visitor.get(address).status_code == 404
+    assert planner.post(f"{feed}/end").status_code == 303
+    assert visitor.get(again).status_code == 404
+
+
 def test_a_holiday_has_no_lesson(planner, school):
     add(planner, school, "value-scale")
     plan_now(school)

@@ -18,6 +18,7 @@ from noema.web.language.catalogues import begin_anew
 
 OPEN_TO_ALL = frozenset(
     {
+        "feed.calendar",
         "logging_in.log_in",
         "logging_in.log_in_now",
         "joining.join",

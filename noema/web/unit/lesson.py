@@ -9,21 +9,19 @@ from wtforms import Form
 
 from noema.actions.change_unit import frame_of_class, workshop_of
 from noema.actions.say_how_it_went import say_how_it_went
-from noema.core.errors import NotFound
 from noema.core.language import gettext, ngettext
-from noema.core.planning.kept import as_kept
 from noema.core.planning.lesson_sheet import LessonSheet, lesson_sheet
+from noema.core.planning.register import Mark
 from noema.core.planning.timeline import PlannedLesson
-from noema.formats.kept_plan_json import kept_plan_from_json
 from noema.formats.lesson_pdf import lesson_pdf
-from noema.formats.lessons_ics import lessons_calendar
-from noema.store.classes import ClassRow, class_of_school
+from noema.store.classes import ClassRow
 from noema.store.lessons_went import went_of_class
-from noema.store.units import unit_of_class
 from noema.web.frame.clock import day
 from noema.web.frame.forms import Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
+from noema.web.unit.finding import find_lesson, lesson_address, lesson_key
+from noema.web.unit.register import RegisterLine, WayBackIn, register_of, ways_back_in
 
 lesson = Blueprint("lesson", __name__)
 
@@ -46,6 +44,9 @@ class LessonPage:
     named: str  # as it stands in an address
     has_begun: bool  # so that it can be said how it went
     said: str  # how it went, as somebody said
+    register: tuple[RegisterLine, ...]
+    marks: tuple[Mark, ...]
+    back: tuple[WayBackIn, ...]  # who was away in the lesson before
     before: str  # as it stands in an address; empty for the first
     after: str
 
@@ -53,17 +54,21 @@ class LessonPage:
 @lesson.get("/classes/<int:class_id>/lessons/<at>")
 def of_class(class_id: int, at: str) -> str:
     """Show a lesson."""
-    row, lessons, place = _found(class_id, at)
+    row, lessons, place = find_lesson(class_id, at)
+    sheet = _sheet(row, lessons[place])
     page = LessonPage(
         frame=frame(Stage.PLAN),
         row=row,
         when=_when(lessons[place]),
-        sheet=_sheet(row, lessons[place]),
+        sheet=sheet,
+        register=register_of(class_id, lessons[place]),
+        marks=tuple(Mark),
+        back=ways_back_in(class_id, lessons[place - 1] if place else None, sheet),
         named=at,
         has_begun=lessons[place].lesson.at <= datetime.now(UTC),
         said=_said(row.id, lessons[place]),
-        before=_named(lessons[place - 1]) if place else "",
-        after=_named(lessons[place + 1]) if place + 1 < len(lessons) else "",
+        before=lesson_address(lessons[place - 1]) if place else "",
+        after=lesson_address(lessons[place + 1]) if place + 1 < len(lessons) else "",
     )
     return render_template("unit/lesson.html", page=page)
 
@@ -71,31 +76,16 @@ def of_class(class_id: int, at: str) -> str:
 @lesson.get("/classes/<int:class_id>/lessons/<at>.pdf")
 def on_paper(class_id: int, at: str) -> Response:
     """Give a lesson as a page of paper."""
-    row, lessons, place = _found(class_id, at)
+    row, lessons, place = find_lesson(class_id, at)
     data = lesson_pdf(_sheet(row, lessons[place]), row.name, _when(lessons[place]))
     return Response(data, mimetype="application/pdf")
-
-
-@lesson.get("/classes/<int:class_id>/lessons.ics")
-def calendar(class_id: int) -> Response:
-    """Give all lessons as a calendar file."""
-    row = class_of_school(db(), me().school_id, class_id)
-    kept = unit_of_class(db(), class_id)
-    if kept is None or kept.plan is None:
-        raise NotFound(gettext("Nothing is planned for this class yet: give it lessons first."))
-    plan = kept_plan_from_json(kept.plan)
-    found = as_kept(frame_of_class(db(), me().school_id, class_id), plan)
-    titles = {wish: work.title for wish, work in plan.works.items()}
-    data = lessons_calendar(row.name, found, titles, datetime.now(UTC))
-    named = {"Content-Disposition": 'attachment; filename="lessons.ics"'}
-    return Response(data, mimetype="text/calendar", headers=named)
 
 
 @lesson.post("/classes/<int:class_id>/lessons/<at>/went")
 def went(class_id: int, at: str) -> AnyResponse:
     """Say how a lesson went."""
     given = read_form(WentForm)
-    _, lessons, place = _found(class_id, at)
+    _, lessons, place = find_lesson(class_id, at)
     say_how_it_went(
         db(),
         me().school_id,
@@ -109,7 +99,7 @@ def went(class_id: int, at: str) -> AnyResponse:
 
 def _said(class_id: int, one: PlannedLesson) -> str:
     """Say what was said of a lesson; empty where nothing was."""
-    at = one.lesson.at.replace(tzinfo=None).isoformat(timespec="minutes")
+    at = lesson_key(one)
     rows = [r for some in went_of_class(db(), class_id).values() for r in some if r.lesson == at]
     if not rows:
         return ""
@@ -125,28 +115,12 @@ def _said(class_id: int, one: PlannedLesson) -> str:
     return gettext("It was done in time.")
 
 
-def _found(class_id: int, at: str) -> tuple[ClassRow, tuple[PlannedLesson, ...], int]:
-    row = class_of_school(db(), me().school_id, class_id)
-    kept = unit_of_class(db(), class_id)
-    if kept is not None and kept.plan is not None:
-        school = frame_of_class(db(), me().school_id, class_id)
-        lessons = as_kept(school, kept_plan_from_json(kept.plan)).lessons
-        names = [_named(one) for one in lessons]
-        if at in names:
-            return row, lessons, names.index(at)
-    raise NotFound(gettext("This class has no such lesson: choose one from its unit."))
-
-
 def _sheet(row: ClassRow, planned: PlannedLesson) -> LessonSheet:
     school = frame_of_class(db(), me().school_id, row.id)
     wishes = {wish.id: wish for wish in school.classes[0].unit}
     shop = workshop_of(db(), me().school_id, row.id)
     asked = {name: shop.asked(wishes[name]) for name in planned.wishes}
     return lesson_sheet(planned, wishes, asked, row.students)
-
-
-def _named(one: PlannedLesson) -> str:
-    return f"{one.lesson.at:%Y-%m-%dT%H%M}"
 
 
 def _when(one: PlannedLesson) -> str:

@@ -1,6 +1,6 @@
 """What the page of a unit shows: lessons as columns of minutes, wishes, what isn't met."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
 
@@ -17,13 +17,16 @@ from noema.core.planning.ready import READY
 from noema.core.planning.saying import Unmet
 from noema.core.planning.timetable import weekly_text
 from noema.formats.kept_plan_json import kept_plan_from_json
-from noema.store.classes import ClassRow, class_of_school
+from noema.store.classes import ClassRow, class_of_school, classes_of_school
 from noema.store.paints import own_sets
-from noema.store.units import UnitRow, unit_of_class
+from noema.store.units import UnitRow, unit_of_class, units_of_school
 from noema.web.drawings.minutes import MinuteSheet, make_minutes
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import week_words
+
+OF_CLASS = "class-"
+"""Before a class's number where its unit is started from."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -70,10 +73,12 @@ class UnitPage:
     sets: tuple[tuple[str, str], ...]
     media: tuple[Medium, ...]
     ready: tuple[tuple[str, str], ...]
+    has_feed: bool = False
+    feed: str = ""  # a private address just made, shown this once
     sentence: str = ""
 
 
-def unit_page(class_id: int, sentence: str = "") -> UnitPage:
+def unit_page(class_id: int, sentence: str = "", feed: str = "") -> UnitPage:
     """Collect a class's unit."""
     row = class_of_school(db(), me().school_id, class_id)
     school = frame_of_class(db(), me().school_id, class_id)
@@ -97,9 +102,19 @@ def unit_page(class_id: int, sentence: str = "") -> UnitPage:
         kinds=tuple((kind.name, gettext(kind.label)) for kind in KINDS.values()),
         sets=_sets(),
         media=tuple(Medium),
-        ready=tuple((unit.id, gettext(unit.label)) for unit in READY.values()),
+        ready=(*((unit.id, gettext(unit.label)) for unit in READY.values()), *_of_others(class_id)),
+        has_feed=kept is not None and kept.has_feed,
+        feed=feed,
         sentence=sentence,
     )
+
+
+def _of_others(class_id: int) -> Iterator[tuple[str, str]]:
+    """Offer the units of a school's other classes."""
+    there = {one.class_id for one in units_of_school(db(), me().school_id)} - {class_id}
+    for other in classes_of_school(db(), me().school_id):
+        if other.id in there:
+            yield f"{OF_CLASS}{other.id}", gettext("as %(name)s has it", name=other.name)
 
 
 def _is_planned(kept: UnitRow | None) -> bool:

@@ -18,9 +18,11 @@ from noema.core.planning.timetable import weekly_of
 from noema.web.frame.forms import Exactly, OneOf, Said, TextLine, Whole, read_form
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
-from noema.web.unit.page import unit_page
+from noema.web.unit.page import OF_CLASS, unit_page
 
 unit = Blueprint("unit", __name__)
+
+_MOST_DIGITS = 10  # of a class's number
 
 
 class TimetableForm(Form):
@@ -152,10 +154,19 @@ def undo(class_id: int) -> Response:
 @unit.post("/classes/<int:class_id>/unit/ready")
 def start_from(class_id: int) -> Response:
     """Start from a ready unit."""
-    ready = READY.get(read_form(ReadyForm).unit.data)
-    if ready is None:
-        raise NotFound(gettext("There is no such unit to start from: choose one of the list."))
-    return _changed(class_id, lambda one: replace(one, unit=ready.wishes))
+    unit = _unit_named(read_form(ReadyForm).unit.data)
+    return _changed(class_id, lambda one: replace(one, unit=unit))
+
+
+def _unit_named(name: str) -> tuple[Wish, ...]:
+    """Give a ready unit, or that of another class of the school; its days are left out."""
+    if name in READY:
+        return READY[name].wishes
+    number = name.removeprefix(OF_CLASS)
+    if name.startswith(OF_CLASS) and number.isdecimal() and len(number) < _MOST_DIGITS:
+        other = actions.frame_of_class(db(), me().school_id, int(number)).classes[0]
+        return tuple(replace(wish, pinned=None) for wish in other.unit)
+    raise NotFound(gettext("There is no such unit to start from: choose one of the list."))
 
 
 def _changed(class_id: int, how: actions.Change) -> Response:

@@ -1,0 +1,42 @@
+"""The register of lessons."""
+
+from sqlalchemy import delete, select
+from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.orm import Session
+
+from noema.core.planning.register import Mark
+from noema.store.planning_tables import LessonMark
+
+
+def marks_of_lesson(session: Session, class_id: int, lesson: str) -> dict[int, Mark]:
+    """Who wasn't there for all of a lesson, by student?"""
+    rows = session.execute(
+        select(LessonMark.student_id, LessonMark.mark).where(
+            LessonMark.class_id == class_id, LessonMark.lesson == lesson
+        )
+    )
+    return {row.student_id: Mark(row.mark) for row in rows}
+
+
+def keep_mark(
+    session: Session, class_id: int, lesson: str, student_id: int, mark: Mark | None
+) -> None:
+    """Note what is said of a student in a lesson; None: they were there."""
+    own = (
+        LessonMark.class_id == class_id,
+        LessonMark.lesson == lesson,
+        LessonMark.student_id == student_id,
+    )
+    session.execute(delete(LessonMark).where(*own))
+    if mark is not None:
+        row = {"class_id": class_id, "lesson": lesson, "student_id": student_id}
+        session.execute(insert(LessonMark).values(**row, mark=mark.value))
+
+
+def give_marks_to(session: Session, from_id: int, to_id: int) -> None:
+    """Give one student's marks to another, where nothing is said of the other."""
+    theirs = session.scalars(select(LessonMark).where(LessonMark.student_id == from_id)).all()
+    for row in theirs:
+        copy = {"class_id": row.class_id, "lesson": row.lesson, "mark": row.mark}
+        added = insert(LessonMark).values(student_id=to_id, **copy)
+        session.execute(added.on_conflict_do_nothing())
