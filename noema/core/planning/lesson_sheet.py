@@ -7,10 +7,8 @@ from datetime import UTC, datetime, timedelta
 from noema.core.exercises.asked import Asked
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.media import Medium, cautions
-from noema.core.language import gettext
+from noema.core.language import gettext, said_together
 from noema.core.pigments.cautions import cautions_of
-from noema.core.pigments.mix import Part
-from noema.core.pigments.says import say_parts
 from noema.core.planning.amounts import Amounts, amounts_of, rounded_ml, squeezed
 from noema.core.planning.frame import Wish
 from noema.core.planning.lay_out import things_to_lay_out
@@ -114,17 +112,12 @@ def _shown(
 
 
 def _piles(asked: Asked, cells: tuple[str, ...]) -> str:
-    """Name the two piles of the first row that is painted: what its first and last cell hold."""
-    row = next((band for band in asked.bands if any(c.id in cells for c in band.cells)), None)
-    if row is None:
+    """Name the two tubes that most of the first mix is made of; empty where nothing is mixed."""
+    first = next((c for c in asked.cells if c.id in cells and len(c.parts) > 1), None)
+    if first is None:
         return ""
-    ends = [cell.parts for cell in (row.cells[0], row.cells[-1]) if cell.parts]
-    said = list(dict.fromkeys(_said(parts) for parts in ends))
-    return gettext(" and ").join(said)
-
-
-def _said(parts: tuple[Part, ...]) -> str:
-    return parts[0].tube.label if len(parts) == 1 else say_parts(parts)
+    most = sorted(first.parts, key=lambda part: -part.amount)[:2]
+    return said_together([part.tube.label for part in most])
 
 
 def _paint(

@@ -1,0 +1,72 @@
+"""A lesson on one page says what is there to be said."""
+
+from datetime import UTC, datetime
+
+import pytest
+
+from noema.core.colour.names import USUAL_HUES
+from noema.core.exercises.asked import Ground
+from noema.core.exercises.catalogue import KINDS, kind_of
+from noema.core.exercises.media import Medium
+from noema.core.pigments.shelf import builtin_set
+from noema.core.planning.frame import Lesson, Wish
+from noema.core.planning.lesson_sheet import lesson_sheet
+from noema.core.planning.timeline import Doing, LessonPart, PlannedLesson
+
+AT = datetime(2027, 1, 12, 9, 40, tzinfo=UTC)
+
+
+def asked(kind):
+    ground = Ground(paints=builtin_set("split-six+black"), table=USUAL_HUES)
+    return kind_of(kind).asked(kind_of(kind).chosen({}), ground)
+
+
+def sheet_of(kind, medium=Medium.ACRYLIC):
+    exercise = asked(kind)
+    cells = tuple(cell.id for cell in exercise.cells)
+    parts = (
+        LessonPart(doing=Doing.SET_UP, wish=None, cells=(), minutes=5, begins_min=0),
+        LessonPart(doing=Doing.SHOW, wish="w", cells=(), minutes=5, begins_min=5),
+        LessonPart(doing=Doing.PAINT, wish="w", cells=cells, minutes=30, begins_min=10),
+        LessonPart(doing=Doing.CLEAN_UP, wish=None, cells=(), minutes=10, begins_min=40),
+    )
+    planned = PlannedLesson(lesson=Lesson(at=AT, minutes=50), parts=parts)
+    wishes = {"w": Wish(id="w", kind=kind, medium=medium)}
+    return lesson_sheet(planned, wishes, {"w": exercise}, people=24), exercise
+
+
+@pytest.mark.parametrize("kind", sorted(set(KINDS) - {"colour-match"}))
+def test_every_kind_can_be_taught_from_a_page(kind):
+    sheet, exercise = sheet_of(kind)
+    (shown,) = sheet.shown
+    labels = {part.tube.label for cell in exercise.cells for part in cell.parts}
+    mixed = any(len(cell.parts) > 1 for cell in exercise.cells)
+    assert bool(shown.piles) is mixed
+    assert set(shown.piles.split(" and ")) <= labels | {""}
+    for words in (shown.see, shown.mistake, shown.say, shown.easier, shown.harder, shown.ask):
+        assert words.endswith((".", "?"))
+    assert {tube for tube, _, _ in shown.paint} == labels
+    assert [f"{one.begins:%H:%M}" for one in sheet.parts] == ["09:40", "09:45", "09:50", "10:20"]
+    assert sheet.spare_min == 0
+    assert "25 printed worksheets, one to spare" in sheet.lay_out
+    assert sheet.cautions[0].startswith("Read the label")
+
+
+def test_mixed_darks_begin_with_two_tubes():
+    sheet, _ = sheet_of("mixed-darks")
+    assert set(sheet.shown[0].piles.split(" and ")) == {"scarlet", "phthalo blue"}
+
+
+def test_what_is_drawn_needs_no_water_and_no_rack():
+    sheet, _ = sheet_of("value-scale", Medium.PENCIL)
+    said = " ".join(sheet.lay_out)
+    assert "sharpeners" in said
+    assert "water" not in said
+    assert "rack" not in said
+    assert sheet.shown[0].paint == ()
+
+
+def test_oil_brings_its_cautions():
+    sheet, _ = sheet_of("tint-ladder", Medium.OIL)
+    assert any("ignite by themselves" in words for words in sheet.cautions)
+    assert not any("jars of water" in words for words in sheet.lay_out)
