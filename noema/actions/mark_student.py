@@ -2,7 +2,7 @@
 
 from sqlalchemy.orm import Session
 
-from noema.core.planning.register import Mark
+from noema.core.planning.register import RegisterMark
 from noema.store.classes import class_of_school, student_of_class
 from noema.store.register import keep_mark
 
@@ -13,7 +13,7 @@ def mark_student(
     class_id: int,
     lesson: str,
     student_id: int,
-    mark: Mark | None,
+    mark: RegisterMark | None,
 ) -> None:
     """Note it, or that they were there; refuses who isn't in the class."""
     class_of_school(session, school_id, class_id)

@@ -43,9 +43,13 @@ def fill_units(session: Session, school_id: int, today: date) -> None:
     )  # fmt: skip
     keep_days(session, school_id, calendar)
     by_name = {row.name: row for row in classes_of_school(session, school_id)}
-    rows = [by_name[one.name] for one in CLASSES]
+    rows = []
     begun = datetime.combine(monday, time(0), UTC)
-    for row, lessons, unit in zip(rows, _LESSONS, _UNITS, strict=True):
+    for one, lessons, unit in zip(CLASSES, _LESSONS, _UNITS, strict=True):
+        row = by_name.get(one.name)
+        if row is None:
+            continue
+        rows.append(row)
         change = partial(_given, weekly_of(lessons), READY[unit].wishes)
         change_unit(session, school_id, row.id, change)
         plan_unit(session, row.id, begun)

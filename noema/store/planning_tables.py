@@ -6,7 +6,7 @@ from sqlalchemy import CheckConstraint, ForeignKey, String, text
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Mapped, mapped_column
 
-from noema.core.planning.register import Mark
+from noema.core.planning.register import RegisterMark
 from noema.store.base import SECRET, Base, Json, made_now, one_of
 
 
@@ -38,7 +38,7 @@ class ClassUnit(Base):
         JSONB(none_as_null=True)
     )  # steps by wish, what's unmet
     # The hash of the private word at which its lessons can be subscribed to.
-    feed_sha256: Mapped[str | None] = mapped_column(String(64), unique=True, info=SECRET)
+    feed_token_sha256: Mapped[str | None] = mapped_column(String(64), unique=True, info=SECRET)
     changed_at: Mapped[datetime] = made_now()
 
 
@@ -67,7 +67,7 @@ class LessonMark(Base):
     """A student who wasn't there for all of a lesson."""
 
     __tablename__ = "lesson_mark"
-    __table_args__ = (one_of("mark", Mark),)
+    __table_args__ = (one_of("mark", RegisterMark),)
     class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id"), primary_key=True)
     lesson: Mapped[str] = mapped_column(String(16), primary_key=True)  # at the school's clock
     student_id: Mapped[int] = mapped_column(ForeignKey("student.id"), primary_key=True, index=True)

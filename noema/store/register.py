@@ -4,22 +4,22 @@ from sqlalchemy import delete, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
-from noema.core.planning.register import Mark
+from noema.core.planning.register import RegisterMark
 from noema.store.planning_tables import LessonMark
 
 
-def marks_of_lesson(session: Session, class_id: int, lesson: str) -> dict[int, Mark]:
+def marks_of_lesson(session: Session, class_id: int, lesson: str) -> dict[int, RegisterMark]:
     """Who wasn't there for all of a lesson, by student?"""
     rows = session.execute(
         select(LessonMark.student_id, LessonMark.mark).where(
             LessonMark.class_id == class_id, LessonMark.lesson == lesson
         )
     )
-    return {row.student_id: Mark(row.mark) for row in rows}
+    return {row.student_id: RegisterMark(row.mark) for row in rows}
 
 
 def keep_mark(
-    session: Session, class_id: int, lesson: str, student_id: int, mark: Mark | None
+    session: Session, class_id: int, lesson: str, student_id: int, mark: RegisterMark | None
 ) -> None:
     """Note what is said of a student in a lesson; None: they were there."""
     own = (

@@ -68,7 +68,7 @@ def unit_of_class(session: Session, class_id: int) -> UnitRow | None:
         plan=row.plan,
         is_planned=row.planned == row.asked,
         can_undo=row.before is not None,
-        has_feed=row.feed_sha256 is not None,
+        has_feed=row.feed_token_sha256 is not None,
     )
 
 
@@ -97,18 +97,20 @@ def bring_frame_back(session: Session, class_id: int) -> bool:
     return True
 
 
-def keep_feed(session: Session, class_id: int, feed_sha256: str | None) -> bool:
+def keep_feed(session: Session, class_id: int, feed_token_sha256: str | None) -> bool:
     """Keep the hash of a class's private word, or none; False where it has no unit."""
     row = session.get(ClassUnit, class_id)
     if row is not None:
-        row.feed_sha256 = feed_sha256
+        row.feed_token_sha256 = feed_token_sha256
         session.flush()
     return row is not None
 
 
-def class_of_feed(session: Session, feed_sha256: str) -> int | None:
+def class_of_feed(session: Session, feed_token_sha256: str) -> int | None:
     """Whose private word has this hash?"""
-    return session.scalar(select(ClassUnit.class_id).where(ClassUnit.feed_sha256 == feed_sha256))
+    return session.scalar(
+        select(ClassUnit.class_id).where(ClassUnit.feed_token_sha256 == feed_token_sha256)
+    )
 
 
 def ask_for_plans(session: Session, school_id: int) -> tuple[int, ...]:
@@ -162,7 +164,7 @@ def units_of_school(session: Session, school_id: int) -> tuple[UnitRow, ...]:
             plan=row.plan,
             is_planned=row.planned == row.asked,
             can_undo=row.before is not None,
-            has_feed=row.feed_sha256 is not None,
+            has_feed=row.feed_token_sha256 is not None,
         )
         for row in rows
     )

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from noema.core.exercises.media import Medium
+from noema.core.language import N_
 from noema.core.planning.frame import Wish
 
 _TABLE = Path(__file__).parent / "data" / "ready_units.toml"
@@ -17,8 +18,15 @@ class ReadyUnit:
     """An ordered wish for exercises."""
 
     id: str
-    label: str
+    label: str  # to be looked up in the reader's language
     wishes: tuple[Wish, ...]
+
+
+_LABELS = {
+    "six-weeks-acrylic": N_("Six weeks of beginners, acrylic"),
+    "first-term-gouache": N_("A school year's first term, twelve weeks, gouache"),
+    "evening-watercolour": N_("An evening class, watercolour"),
+}
 
 
 def _load() -> dict[str, ReadyUnit]:
@@ -41,7 +49,7 @@ def _unit(unit: Mapping[str, Any]) -> ReadyUnit:
                 redo=one.get("redo", False),
             )
         )
-    return ReadyUnit(id=unit["id"], label=unit["label"], wishes=tuple(wishes))
+    return ReadyUnit(id=unit["id"], label=_LABELS[unit["id"]], wishes=tuple(wishes))
 
 
 READY = _load()

@@ -5,7 +5,7 @@ from enum import Enum
 from noema.core.language import N_
 
 
-class Mark(Enum):
+class RegisterMark(Enum):
     """What is noted of a student in a lesson; nothing where they were there."""
 
     AWAY = N_("away")

@@ -11,7 +11,7 @@ from noema.actions.change_unit import frame_of_class, workshop_of
 from noema.actions.say_how_it_went import say_how_it_went
 from noema.core.language import gettext, ngettext
 from noema.core.planning.lesson_sheet import LessonSheet, lesson_sheet
-from noema.core.planning.register import Mark
+from noema.core.planning.register import RegisterMark
 from noema.core.planning.timeline import PlannedLesson
 from noema.formats.lesson_pdf import lesson_pdf
 from noema.store.classes import ClassRow
@@ -45,7 +45,7 @@ class LessonPage:
     has_begun: bool  # so that it can be said how it went
     said: str  # how it went, as somebody said
     register: tuple[RegisterLine, ...]
-    marks: tuple[Mark, ...]
+    marks: tuple[RegisterMark, ...]
     back: tuple[WayBackIn, ...]  # who was away in the lesson before
     before: str  # as it stands in an address; empty for the first
     after: str
@@ -62,7 +62,7 @@ def of_class(class_id: int, at: str) -> str:
         when=_when(lessons[place]),
         sheet=sheet,
         register=register_of(class_id, lessons[place]),
-        marks=tuple(Mark),
+        marks=tuple(RegisterMark),
         back=ways_back_in(class_id, lessons[place - 1] if place else None, sheet),
         named=at,
         has_begun=lessons[place].lesson.at <= datetime.now(UTC),

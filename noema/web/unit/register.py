@@ -10,7 +10,7 @@ from wtforms import Form
 from noema.actions.mark_student import mark_student
 from noema.core.language import N_
 from noema.core.planning.lesson_sheet import LessonSheet
-from noema.core.planning.register import Mark
+from noema.core.planning.register import RegisterMark
 from noema.core.planning.timeline import PlannedLesson
 from noema.store.classes import StudentName, students_of_class
 from noema.store.register import marks_of_lesson
@@ -26,7 +26,7 @@ class RegisterLine:
     """A student in a lesson."""
 
     student: StudentName
-    mark: Mark | None
+    mark: RegisterMark | None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -40,7 +40,7 @@ class WayBackIn:
 class MarkForm(Form):
     """What is noted; nothing: they were there."""
 
-    mark = OneOrNone(Mark, N_("Choose away, late or left early."))
+    mark = OneOrNone(RegisterMark, N_("Choose away, late or left early."))
 
 
 def register_of(class_id: int, one: PlannedLesson) -> tuple[RegisterLine, ...]:
@@ -56,13 +56,13 @@ def ways_back_in(
     """Say who was away in the lesson before, and what brings them back in."""
     if before is None:
         return ()
-    marks: Mapping[int, Mark] = marks_of_lesson(db(), class_id, lesson_key(before))
+    marks: Mapping[int, RegisterMark] = marks_of_lesson(db(), class_id, lesson_key(before))
     names = {one.id: one.display_name for one in students_of_class(db(), class_id)}
     easier = tuple(f"{one.title}: {one.easier}" for one in sheet.shown)
     return tuple(
         WayBackIn(student=names[number], easier=easier)
         for number, mark in marks.items()
-        if mark is Mark.AWAY and number in names
+        if mark is RegisterMark.AWAY and number in names
     )
 
 

@@ -10,10 +10,12 @@ depends_on = None
 
 
 def upgrade() -> None:
-    op.add_column("class_unit", sa.Column("feed_sha256", sa.String(64), nullable=True))
-    op.create_unique_constraint(op.f("uq_class_unit_feed_sha256"), "class_unit", ["feed_sha256"])
+    op.add_column("class_unit", sa.Column("feed_token_sha256", sa.String(64), nullable=True))
+    op.create_unique_constraint(
+        op.f("uq_class_unit_feed_token_sha256"), "class_unit", ["feed_token_sha256"]
+    )
 
 
 def downgrade() -> None:
-    op.drop_constraint(op.f("uq_class_unit_feed_sha256"), "class_unit", type_="unique")
-    op.drop_column("class_unit", "feed_sha256")
+    op.drop_constraint(op.f("uq_class_unit_feed_token_sha256"), "class_unit", type_="unique")
+    op.drop_column("class_unit", "feed_token_sha256")
