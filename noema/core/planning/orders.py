@@ -10,6 +10,7 @@ SIZES_ML = (75, 120, 200, 250, 500, 1000)
 """Tubes of 75, 120 and 200 ml, school bottles of 250, 500 and 1,000."""
 
 _MOST_ML = 20_000
+_ONE_MORE_ML = 25  # too much paint that is taken for one container less
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -44,10 +45,10 @@ def order_of(amounts: Amounts, there_ml: Mapping[str, float]) -> tuple[OrderLine
 
 
 def containers(ml: float) -> tuple[int, ...]:
-    """Give the tubes and bottles that hold at least so much: little too much, then few of them.
+    """Give the tubes and bottles that hold at least so much: few of them, and little too much.
 
-    >>> containers(90), containers(320), containers(0)
-    ((120,), (120, 200), ())
+    >>> containers(90), containers(530), containers(0)
+    ((120,), (75, 500), ())
     """
     if ml <= 0:
         return ()
@@ -61,8 +62,8 @@ _STEP_ML = 5  # all sizes are multiples
 
 @cache
 def _least(ml: int) -> tuple[int, ...]:
-    """Find the least that is enough, by fewest containers where two are equal."""
+    """Find the cheapest that is enough, one more to carry and to open counted as paint."""
     if ml <= 0:
         return ()
     tried = [(size, *_least(ml - size)) for size in SIZES_ML]
-    return min(tried, key=lambda some: (sum(some), len(some)))
+    return min(tried, key=lambda some: (sum(some) + _ONE_MORE_ML * len(some), len(some)))
