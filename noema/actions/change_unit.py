@@ -90,10 +90,16 @@ def change_unit(session: Session, school_id: int, class_id: int, change: Change)
     changed = replace(frame, classes=(change(frame.classes[0]),))
     shop, known = workshop_of(session, school_id, class_id), frame.classes[0].unit
     for wish in changed.classes[0].unit:
-        if all(other.options != wish.options or other.kind != wish.kind for other in known):
+        if not any(_asks_alike(wish, other) for other in known):
             shop.asked(wish)  # refuses what nobody could paint
     keep_frame_of_class(session, class_id, class_to_json(changed, str(class_id)))
     queue_planning(session, class_id)
+
+
+def _asks_alike(one: Wish, other: Wish) -> bool:
+    """Whether two wishes are worked out to the same exercise, so that one was looked at before."""
+    asks = [(wish.kind, wish.options, wish.set_ref, wish.medium) for wish in (one, other)]
+    return asks[0] == asks[1]
 
 
 def undo_change(session: Session, school_id: int, class_id: int) -> None:

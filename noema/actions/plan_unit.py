@@ -41,13 +41,8 @@ def _so_far(frame: SchoolFrame, before: KeptPlan | None, now: datetime) -> PlanS
     """Take what was planned for lessons that are past, and were held, as done."""
     one, times = frame.classes[0], {} if before is None else before.times
     held = {lesson.at.replace(tzinfo=None) for lesson in lessons_of(frame, one) if lesson.at <= now}
-    done = {
-        wish: tuple(at for at in some if at in held)
-        for wish, some in times.items()
-        if some and some[0] in held
-    }
-    kept = {wish: some[: _first_gap(some, held)] for wish, some in times.items() if wish in done}
-    return PlanSoFar(before={one.id: times}, done={one.id: kept}, now=now)
+    done = {wish: some[: _first_gap(some, held)] for wish, some in times.items()}
+    return PlanSoFar(before={one.id: times}, done={one.id: done}, now=now)
 
 
 def _first_gap(times: tuple[datetime, ...], held: set[datetime]) -> int:

@@ -297,6 +297,14 @@ def test_what_cant_be_planned_is_said_and_changes_nothing(planner, school, path,
         assert unit_of_class(session, school.class_id).frame == before
 
 
+def test_a_set_that_isnt_there_is_refused_though_its_exercise_is_known(planner, school):
+    add(planner, school, "value-scale")
+    answer = add(planner, school, "value-scale", set="987654")
+    assert answer.status_code == 404
+    with school.sessions() as session:
+        assert len(unit_of_class(session, school.class_id).frame["unit"]) == 1
+
+
 def test_bad_days_are_said(planner):
     answer = planner.post("/school/days", data={**DAYS, "ends": "2026-01-01"})
     assert answer.status_code == 422

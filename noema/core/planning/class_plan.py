@@ -51,12 +51,9 @@ def unit_steps(
     school_class: ClassFrame, lessons: Sequence[Lesson], work_of_wish: WorkOf, usual: Usual
 ) -> tuple[tuple[Wish, tuple[UnitStep, ...]], ...]:
     """Give the steps of every wish of a class."""
-    people = school_class.people
+    people, most_min = school_class.people, _most_painting_min(lessons, usual)
     return tuple(
-        (
-            wish,
-            steps_of(wish, _work(school_class, wish, lessons, work_of_wish, usual), people, usual),
-        )
+        (wish, steps_of(wish, work_of_wish(school_class, wish, most_min), people, usual))
         for wish in school_class.unit
     )
 
@@ -98,16 +95,6 @@ def class_plan(
         unmet=tuple(wish.id for wish, _ in unit if wish.id not in at),
         rack=_on_rack(school_class.id, lessons, unit, at),
     )
-
-
-def _work(
-    school_class: ClassFrame,
-    wish: Wish,
-    lessons: Sequence[Lesson],
-    work_of_wish: WorkOf,
-    usual: Usual,
-) -> WishWork:
-    return work_of_wish(school_class, wish, _most_painting_min(lessons, usual))
 
 
 def longest_painting_min(frame: SchoolFrame, usual: Usual) -> float:

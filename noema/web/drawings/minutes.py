@@ -2,10 +2,12 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import date, datetime, timedelta
+from datetime import datetime
 
 from noema.core.language import gettext
 from noema.core.planning.timeline import Doing, LessonPart, PlannedLesson
+from noema.core.planning.unit import monday_of
+from noema.web.frame.clock import lesson_address, short_day
 
 _GAP, _WEEK_GAP = 4.0, 12.0  # drawing units
 _NARROW, _WIDE, _FEW = 30.0, 52.0, 18  # columns; few of them are wide
@@ -43,7 +45,7 @@ class LessonColumn:
     width: float
     height: float
     boxes: tuple[MinuteBox, ...]
-    day: str  # such as 12 Jan
+    day: str  # of the month
     said: str  # the lesson in words
     is_past: bool
     is_next: bool
@@ -81,14 +83,14 @@ def make_minutes(
     coming = next((one.lesson.at for one in lessons if one.lesson.ends > now), None)
     longest = max((one.lesson.minutes for one in lessons), default=0)
     for one in lessons:
-        monday = _monday(one.lesson.at.date())
+        monday = monday_of(one.lesson.at.date())
         if monday != week:
             left += _WEEK_GAP if columns else 0.0
-            weeks.append(WeekMark(left=left, words=f"{monday:%-d} {_month(monday)}"))
+            weeks.append(WeekMark(left=left, words=short_day(monday)))
             week = monday
         columns.append(
             LessonColumn(
-                named=f"{one.lesson.at:%Y-%m-%dT%H%M}",
+                named=lesson_address(one.lesson.at),
                 left=left,
                 middle=left + wide / 2,
                 width=wide,
@@ -145,14 +147,3 @@ def _said(one: PlannedLesson, titles: Mapping[str, str]) -> str:
 
 def _of(part: LessonPart, titles: Mapping[str, str]) -> str:
     return "" if part.wish is None else f" {titles.get(part.wish, part.wish)}"
-
-
-def _monday(day: date) -> date:
-    return day - timedelta(days=day.weekday())
-
-
-def _month(day: date) -> str:
-    return _MONTHS[day.month - 1]
-
-
-_MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")

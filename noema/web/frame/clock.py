@@ -29,6 +29,16 @@ def day_of_year(moment: date) -> str:
     return str(format_date(moment, "d MMMM", locale=locale_of_page()))
 
 
+def short_day(moment: date) -> str:
+    """Write the same shortly, such as 5 Oct."""
+    return str(format_date(moment, "d MMM", locale=locale_of_page()))
+
+
+def lesson_address(at: datetime) -> str:
+    """Give a lesson's time as it stands in an address."""
+    return f"{at:%Y-%m-%dT%H%M}"
+
+
 def moment(when: datetime) -> str:
     """Write a day and a time, such as Monday, 5 October, 09:12."""
     return str(format_datetime(when, "EEEE, d MMMM, HH:mm", locale=locale_of_page()))

@@ -12,7 +12,7 @@ from noema.store.classes import ClassRow, classes_found
 from noema.store.leaves import LeafWanted
 from noema.store.units import units_of_school
 from noema.store.waiting import first_question
-from noema.web.frame.clock import here
+from noema.web.frame.clock import here, lesson_address
 from noema.web.frame.leaf import MOST_CLASSES
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
@@ -80,7 +80,7 @@ def _coming(rows: Sequence[ClassRow]) -> tuple[ComingLesson, ...]:
             found.append(
                 ComingLesson(
                     at=at,
-                    named=f"{at:%Y-%m-%dT%H%M}",
+                    named=lesson_address(at),
                     class_id=unit.class_id,
                     class_name=names[unit.class_id],
                     words=", ".join(plan.works[wish].title for wish in wishes),

@@ -8,6 +8,7 @@ from noema.core.planning.timeline import PlannedLesson
 from noema.formats.kept_plan_json import kept_plan_from_json
 from noema.store.classes import ClassRow, class_of_school
 from noema.store.units import unit_of_class
+from noema.web.frame.clock import lesson_address
 from noema.web.frame.request import db, me
 
 
@@ -18,15 +19,10 @@ def find_lesson(class_id: int, at: str) -> tuple[ClassRow, tuple[PlannedLesson, 
     if kept is not None and kept.plan is not None:
         school = frame_of_class(db(), me().school_id, class_id)
         lessons = as_kept(school, kept_plan_from_json(kept.plan)).lessons
-        names = [lesson_address(one) for one in lessons]
+        names = [lesson_address(one.lesson.at) for one in lessons]
         if at in names:
             return row, lessons, names.index(at)
     raise NotFound(gettext("This class has no such lesson: choose one from its unit."))
-
-
-def lesson_address(one: PlannedLesson) -> str:
-    """Give a lesson as it stands in an address."""
-    return f"{one.lesson.at:%Y-%m-%dT%H%M}"
 
 
 def lesson_key(one: PlannedLesson) -> str:

@@ -16,11 +16,11 @@ from noema.core.planning.timeline import PlannedLesson
 from noema.formats.lesson_pdf import lesson_pdf
 from noema.store.classes import ClassRow
 from noema.store.lessons_went import went_of_class
-from noema.web.frame.clock import day
+from noema.web.frame.clock import day, lesson_address
 from noema.web.frame.forms import Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
-from noema.web.unit.finding import find_lesson, lesson_address, lesson_key
+from noema.web.unit.finding import find_lesson, lesson_key
 from noema.web.unit.register import RegisterLine, WayBackIn, register_of, ways_back_in
 
 lesson = Blueprint("lesson", __name__)
@@ -67,8 +67,8 @@ def of_class(class_id: int, at: str) -> str:
         named=at,
         has_begun=lessons[place].lesson.at <= datetime.now(UTC),
         said=_said(row.id, lessons[place]),
-        before=lesson_address(lessons[place - 1]) if place else "",
-        after=lesson_address(lessons[place + 1]) if place + 1 < len(lessons) else "",
+        before=lesson_address(lessons[place - 1].lesson.at) if place else "",
+        after=lesson_address(lessons[place + 1].lesson.at) if place + 1 < len(lessons) else "",
     )
     return render_template("unit/lesson.html", page=page)
 

@@ -10,8 +10,7 @@ from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.asked import Asked
 from noema.core.language import gettext
 from noema.core.planning.lesson_sheet import ClockPart, LessonSheet, lesson_sheet
-from noema.core.planning.timeline import Doing, LessonPart, PlannedLesson
-from noema.store.classes import ClassRow
+from noema.core.planning.timeline import Doing, LessonPart
 from noema.web.frame.request import db, me
 from noema.web.unit.finding import find_lesson
 
@@ -49,9 +48,10 @@ class WallPage:
 def show(class_id: int, at: str) -> str:
     """Show one part of a lesson."""
     row, lessons, place = find_lesson(class_id, at)
-    planned, asked = lessons[place], _asked(row, lessons[place])
-    school = frame_of_class(db(), me().school_id, row.id)
+    planned, school = lessons[place], frame_of_class(db(), me().school_id, row.id)
     wishes = {wish.id: wish for wish in school.classes[0].unit}
+    shop = workshop_of(db(), me().school_id, row.id)
+    asked = {name: shop.asked(wishes[name]) for name in planned.wishes}
     sheet = lesson_sheet(planned, wishes, asked, row.students)
     count = len(sheet.parts)
     step = min(max(request.args.get("step", 0, type=int), 0), max(count - 1, 0))
@@ -69,13 +69,6 @@ def show(class_id: int, at: str) -> str:
         out=url_for("lesson.of_class", class_id=class_id, at=at),
     )
     return render_template("unit/wall.html", page=page)
-
-
-def _asked(row: ClassRow, planned: PlannedLesson) -> dict[str, Asked]:
-    school = frame_of_class(db(), me().school_id, row.id)
-    wishes = {wish.id: wish for wish in school.classes[0].unit}
-    shop = workshop_of(db(), me().school_id, row.id)
-    return {name: shop.asked(wishes[name]) for name in planned.wishes}
 
 
 def _address(class_id: int, at: str, step: int) -> str:
