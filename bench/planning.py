@@ -1,4 +1,4 @@
-"""Planning: three classes of a unit of fourteen exercises, and twenty that share a rack."""
+"""Planning: three classes of a unit of fourteen exercises, and twenty that share two rooms."""
 
 import time
 from collections.abc import Sequence
@@ -11,7 +11,7 @@ from noema.core.exercises.asked import Asked, Ground
 from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.media import Medium
 from noema.core.pigments.shelf import builtin_set
-from noema.core.planning.frame import ClassFrame, SchoolFrame, WeeklyLesson, Wish
+from noema.core.planning.frame import ClassFrame, Room, SchoolFrame, WeeklyLesson, Wish
 from noema.core.planning.pieces import WishWork, work_of
 from noema.core.planning.plan import plan
 
@@ -45,7 +45,7 @@ def _unit() -> tuple[Wish, ...]:
     )
 
 
-def _frame(classes: int, rack: int) -> SchoolFrame:
+def _frame(classes: int, names: Sequence[str]) -> SchoolFrame:
     def lessons(number: int) -> Sequence[WeeklyLesson]:
         hour = 8 + number // 5
         return [
@@ -57,9 +57,15 @@ def _frame(classes: int, rack: int) -> SchoolFrame:
         time_zone="Europe/Berlin",
         begins=_MONDAY,
         ends=_MONDAY + timedelta(weeks=_WEEKS),
-        rack=rack,
+        rooms=tuple(Room(name=name, rack=50) for name in names),
         classes=tuple(
-            ClassFrame(id=f"c{n}", people=24, lessons=tuple(lessons(n)), unit=_unit())
+            ClassFrame(
+                id=f"c{n}",
+                people=24,
+                lessons=tuple(lessons(n)),
+                unit=_unit(),
+                room=names[n % len(names)],
+            )
             for n in range(classes)
         ),
     )
@@ -69,9 +75,9 @@ def bench_planning() -> None:
     """Time both; exercises are worked out before, as pages do once."""
     for wish in _unit():
         _asked(wish.kind)
-    for classes, rack, limit_s in ((3, 50, _LONG_S), (20, 100, _MANY_S)):
+    for classes, names, limit_s in ((3, ("a",), _LONG_S), (20, ("a", "b"), _MANY_S)):
         begun = time.perf_counter()
-        found = plan(_frame(classes, rack), _work)
+        found = plan(_frame(classes, names), _work)
         taken = time.perf_counter() - begun
         unmet = sum(len(one.unmet) for one in found.values())
         print(

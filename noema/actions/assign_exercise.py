@@ -26,10 +26,12 @@ def assign_exercise(
     teacher_id: int,
     due_week: int,
     rng: Random,
+    wish: str | None = None,
 ) -> int:
     """Work an exercise out and assign it, with its paints and expectations as they are now.
 
     Gives the assignment's number. A set that is changed later changes nothing that was given.
+    `wish` is that of the class's unit which it is.
     """
     school_class = class_of_school(session, school_id, class_id)
     if not school_class.unit.holds(due_week):
@@ -56,6 +58,7 @@ def assign_exercise(
         shows_parts=chosen.shows_parts,
         own_tubes=chosen.own_tubes,
         due_week=due_week,
+        wish=wish,
         assigned_by=teacher_id,
         printer_id=usual_printer(session, school_id)
         or add_printer(session, school_id, gettext("Our printer")),

@@ -4,13 +4,13 @@ A browser keeps a random token; only its hash is kept here, so that a copy of th
 nobody in.
 """
 
-import hashlib
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from secrets import token_urlsafe
 
 from sqlalchemy.orm import Session
 
+from noema.actions.tokens import hash_of_token
 from noema.core.errors import NotFound
 from noema.core.language import gettext
 from noema.store.engine import Sessions
@@ -44,7 +44,7 @@ def come_in(session: Session, who: Who, now: datetime, lasts: timedelta) -> str:
     token = token_urlsafe(32)
     add_log_in(
         session,
-        _hash(token),
+        hash_of_token(token),
         teacher_id=who.teacher_id,
         student_id=who.student_id,
         seen_at=now,
@@ -55,7 +55,7 @@ def come_in(session: Session, who: Who, now: datetime, lasts: timedelta) -> str:
 
 def who_is_in(session: Session, token: str, now: datetime) -> LogInRow | None:
     """Say whose token this is, while their log-in goes on."""
-    return log_in_of(session, _hash(token), now)
+    return log_in_of(session, hash_of_token(token), now)
 
 
 def note_seen(sessions: Sessions, token: str, row: LogInRow, now: datetime) -> None:
@@ -64,12 +64,12 @@ def note_seen(sessions: Sessions, token: str, row: LogInRow, now: datetime) -> N
         return
     ends = min(now + (row.ends_at - row.seen_at), row.made_at + _LONGEST)
     with sessions.begin() as session:
-        go_on(session, _hash(token), now, ends)
+        go_on(session, hash_of_token(token), now, ends)
 
 
 def leave(session: Session, token: str) -> None:
     """End a log-in: its token opens nothing any more."""
-    end_log_in(session, _hash(token))
+    end_log_in(session, hash_of_token(token))
 
 
 def show_out(session: Session, email: str) -> int:
@@ -78,7 +78,3 @@ def show_out(session: Session, email: str) -> int:
     if teacher is None:
         raise NotFound(gettext("No teacher logs in as “%(email)s”.", email=email[:80]))
     return end_log_ins(session, teacher_id=teacher.id)
-
-
-def _hash(token: str) -> str:
-    return hashlib.sha256(token.encode()).hexdigest()

@@ -4,7 +4,7 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from noema.actions.change_unit import frame_of_class
+from noema.actions.frames import frame_of_class
 from noema.core.errors import NotFound, Refused
 from noema.core.language import gettext
 from noema.core.planning.kept import as_kept

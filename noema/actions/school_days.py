@@ -1,27 +1,111 @@
 """The days a school plans in, as somebody types them."""
 
-from datetime import date
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import date, timedelta
+from zoneinfo import ZoneInfo
 
-from noema.core.errors import BadFrame
+from sqlalchemy.orm import Session
+
+from noema.actions.change_unit import keep_days
+from noema.core.errors import BadFrame, Refused
 from noema.core.language import gettext
-from noema.core.planning.frame import USUAL_RACK
+from noema.core.planning.frame import Room
+from noema.core.planning.timetable import periods_of
+from noema.formats.calendar_in import events_from_ics
+from noema.formats.frame_json import room_to_json
 from noema.store.base import Json
-from noema.store.units import CalendarRow
+from noema.store.people import time_zone_of
+from noema.store.units import CalendarRow, calendar_of_school
 
-_MOST_HOLIDAYS, _MOST_NAME = 60, 60
+_MOST_HOLIDAYS, _MOST_NAME, _MOST_ROOMS, _MOST_DIGITS = 60, 60, 12, 5
 
 
-def calendar_of_text(begins: str, ends: str, holidays: str, rack: int | None) -> CalendarRow:
+@dataclass(frozen=True, kw_only=True)
+class TypedDays:
+    """A school's days, periods and rooms as somebody typed them."""
+
+    begins: str
+    ends: str
+    holidays: str = ""
+    periods: str = ""
+    rooms: Sequence[Mapping[str, str]] = ()  # each the counts of a room by their names in a frame
+
+
+def calendar_of_text(typed: TypedDays) -> CalendarRow:
     """Read a school's days; refuses what are none."""
-    lines = [line.split(maxsplit=2) for line in holidays.splitlines() if line.strip()]
-    if len(lines) > _MOST_HOLIDAYS:
-        raise BadFrame(gettext("Write at most %(most)s holidays.", most=_MOST_HOLIDAYS))
+    lines = [line.split(maxsplit=2) for line in typed.holidays.splitlines() if line.strip()]
+    if len(lines) > _MOST_HOLIDAYS or len(typed.rooms) > _MOST_ROOMS:
+        raise BadFrame(
+            gettext(
+                "Write at most %(most)s holidays, and %(rooms)s rooms.",
+                most=_MOST_HOLIDAYS,
+                rooms=_MOST_ROOMS,
+            )
+        )
+    rooms = [room for given in typed.rooms if (room := _room(given)) is not None]
     return CalendarRow(
-        begins_on=day_of(begins),
-        ends_on=day_of(ends),
+        begins_on=day_of(typed.begins),
+        ends_on=day_of(typed.ends),
         holidays=tuple(_holiday(words) for words in lines),
-        rack=USUAL_RACK if rack is None else rack,
+        rooms=tuple(room_to_json(room) for room in rooms),
+        periods=tuple(
+            {"name": one.name, "start": f"{one.start:%H:%M}", "minutes": one.minutes}
+            for one in periods_of(typed.periods)
+        ),
     )
+
+
+def _room(given: Mapping[str, str]) -> Room | None:
+    """Read a room; None where nothing was written of it."""
+    counts = {name: _count(text) for name, text in given.items() if name != "name"}
+    if not given["name"] and not any(counts.values()):
+        return None
+    usual = Room()
+    return Room(
+        name=given["name"].strip()[:_MOST_NAME],
+        rack=counts["rack"] or usual.rack,
+        sinks=counts["sinks"] or usual.sinks,
+        brushes=counts["brushes"],
+        palettes=counts["palettes"],
+        jars=counts["jars"],
+    )
+
+
+def _count(text: str) -> int | None:
+    if not text.strip():
+        return None
+    if not text.strip().isdecimal() or len(text) > _MOST_DIGITS:
+        raise BadFrame(
+            gettext("“%(given)s” is no whole number: write one such as 6.", given=text[:20])
+        )
+    return int(text)
+
+
+def take_holidays(session: Session, school_id: int, content: bytes) -> None:
+    """Take holidays from a calendar: what lasts whole days within the school's days."""
+    kept = calendar_of_school(session, school_id)
+    if kept is None:
+        raise Refused(gettext("Keep the school’s days first: holidays are taken within them."))
+    zone = ZoneInfo(time_zone_of(session, school_id))
+    events = events_from_ics(content, zone, kept.begins_on, kept.ends_on)
+    found = {
+        (str(one["first"]), str(one["last"])): str(one.get("name", "")) for one in kept.holidays
+    }
+    whole = [one for one in events if one.is_whole_day]
+    if not whole:
+        raise BadFrame(gettext("The calendar has no whole days off within the school’s days."))
+    for one in whole:
+        last = one.ends.date() - timedelta(days=1)
+        key = (one.at.date().isoformat(), max(last, one.at.date()).isoformat())
+        found.setdefault(key, one.name[:_MOST_NAME])
+    if len(found) > _MOST_HOLIDAYS:
+        raise BadFrame(gettext("Write at most %(most)s holidays.", most=_MOST_HOLIDAYS))
+    holidays: tuple[Json, ...] = tuple(
+        {"first": first, "last": last, "name": name}
+        for (first, last), name in sorted(found.items())
+    )
+    keep_days(session, school_id, replace(kept, holidays=holidays))
 
 
 def holidays_text(calendar: CalendarRow) -> str:

@@ -16,9 +16,8 @@ from noema.core.exercises.levels import Key
 from noema.core.exercises.media import Medium
 from noema.core.exercises.options import Asks, Option, Options, options_of
 from noema.core.pigments.shelf import PaintSet
+from noema.core.planning.asking import USUAL_PAINTS
 from noema.formats.measurements import samples_from_bytes
-
-USUAL_SET = "split-six+black"
 
 _EVEN = "even"
 _NONE = "none"  # of several words: as good as leaving them out
@@ -77,7 +76,7 @@ def question_of(kind: str, *, set_name: str | None, key: str, **options: Any) ->
     return Question(
         kind=found,
         options=found.chosen(read),
-        paints=paint_set(set_name or USUAL_SET),
+        paints=paint_set(set_name or USUAL_PAINTS),
         named_set=set_name is not None,
         key=Key.NAMED if key == _EVEN else Key(key),
     )

@@ -5,11 +5,10 @@ from pathlib import Path
 
 import click
 
-from noema.cli.asking import USUAL_SET
 from noema.cli.mix import paint_set
 from noema.core.pigments.shelf import PaintSet
-from noema.core.planning.asking import Workshop
-from noema.core.planning.plan import FRESH, plan
+from noema.core.planning.asking import USUAL_PAINTS, Workshop
+from noema.core.planning.plan import FRESH, plan, rack_beside
 from noema.core.planning.usual import USUAL
 from noema.core.planning.ways import Trying, unmet_of
 from noema.formats.frame_json import frame_from_json
@@ -34,7 +33,7 @@ def command(frame_file: Path, as_json: bool) -> None:
                 work_of_wish=shop.work,
                 usual=USUAL,
                 earlier=FRESH,
-                rack=[t for n, other in plans.items() if n != class_id for t in other.rack],
+                rack=rack_beside(frame, frame.class_of(class_id), plans),
             ),
             own,
         )
@@ -43,4 +42,4 @@ def command(frame_file: Path, as_json: bool) -> None:
 
 
 def _paints(name: str | None) -> PaintSet:
-    return paint_set(name or USUAL_SET)
+    return paint_set(name or USUAL_PAINTS)

@@ -1,6 +1,6 @@
 """What a class needs of each tube as JSON, for commands."""
 
-from noema.core.planning.amounts import Amounts, Range, rounded_ml, squeezed
+from noema.core.planning.amounts import Amounts, Range, notes_of_amounts, rounded_ml, squeezed
 
 Json = dict[str, object]
 
@@ -11,7 +11,7 @@ def amounts_to_json(amounts: Amounts) -> Json:
     return {
         "tubes": {name: _range(amounts.tubes[name]) for name in order},
         "per_person": {name: _range(amounts.per_person[name]) for name in order},
-        "notes": list(amounts.notes),
+        "notes": list(notes_of_amounts()),
     }
 
 

@@ -1,9 +1,12 @@
 """A frame to plan in as JSON, format noema-frame/1, and changes of it as merge patches (RFC 7396).
 
-Besides the days, holidays and the rack it has each class's lessons in the week, with the weeks
-they take turns in, lessons besides and lessons that aren't held, and its unit.
+Besides the days, holidays and the room (or several, each with a name) it has each class's lessons
+in the week, with the weeks they take turns in, lessons besides and lessons that aren't held, its
+room and its unit.
 """
 
+from collections.abc import Sequence
+from dataclasses import asdict
 from datetime import date, datetime, time
 from typing import cast
 
@@ -14,13 +17,17 @@ from noema.core.exercises.media import Medium
 from noema.core.language import gettext
 from noema.core.planning.frame import (
     DAYS,
+    MOST_GOES,
     USUAL_RACK,
+    USUAL_SINKS,
     ClassFrame,
+    Room,
     SchoolFrame,
     WeeklyLesson,
     WeekTurn,
     Wish,
 )
+from noema.core.planning.unit import monday_of
 
 FORMAT = "noema-frame/1"
 Json = dict[str, object]
@@ -43,6 +50,8 @@ class _WishFile(msgspec.Struct, omit_defaults=True, forbid_unknown_fields=True):
     after: list[str] = msgspec.field(default_factory=list)
     redo: bool = False
     pinned: str | None = None
+    pins: dict[str, str] = msgspec.field(default_factory=dict)
+    goes: int = 1
 
 
 class _ExtraFile(msgspec.Struct, forbid_unknown_fields=True):
@@ -57,20 +66,28 @@ class _ClassFile(msgspec.Struct, omit_defaults=True, forbid_unknown_fields=True)
     unit: list[_WishFile] = msgspec.field(default_factory=list)
     extra: list[_ExtraFile] = msgspec.field(default_factory=list)
     cancelled: list[str] = msgspec.field(default_factory=list)
+    room: str = ""
+    tests: list[str] = msgspec.field(default_factory=list)
 
 
-class _RoomFile(msgspec.Struct):
+class _RoomFile(msgspec.Struct, omit_defaults=True):
+    name: str = ""
     rack: int = USUAL_RACK
+    sinks: int = USUAL_SINKS
+    brushes: int | None = None
+    palettes: int | None = None
+    jars: int | None = None
 
 
-class _FrameFile(msgspec.Struct, forbid_unknown_fields=True):
+class _FrameFile(msgspec.Struct, omit_defaults=True, forbid_unknown_fields=True):
     format: str
     timezone: str
     begins: str = msgspec.field(name="from")
     ends: str = msgspec.field(name="to")
     classes: list[_ClassFile]
     holidays: list[tuple[str, str]] = msgspec.field(default_factory=list)
-    room: _RoomFile = msgspec.field(default_factory=_RoomFile)
+    room: _RoomFile | None = None
+    rooms: list[_RoomFile] = msgspec.field(default_factory=list)
 
 
 def frame_from_json(content: bytes) -> SchoolFrame:
@@ -99,6 +116,11 @@ def frame_from_json(content: bytes) -> SchoolFrame:
         ) from wrong
 
 
+def wishes_from_json(body: Sequence[Json]) -> tuple[Wish, ...]:
+    """Read the wishes of a unit, as a frame has them."""
+    return tuple(_wish(one) for one in msgspec.convert(list(body), list[_WishFile]))
+
+
 def frame_to_json(frame: SchoolFrame) -> Json:
     """Give a frame as the contract's JSON."""
     file = _FrameFile(
@@ -107,7 +129,8 @@ def frame_to_json(frame: SchoolFrame) -> Json:
         begins=frame.begins.isoformat(),
         ends=frame.ends.isoformat(),
         holidays=[(first.isoformat(), last.isoformat()) for first, last in frame.holidays],
-        room=_RoomFile(rack=frame.rack),
+        room=_room_file(frame.rooms[0]) if len(frame.rooms) == 1 else None,
+        rooms=[_room_file(room) for room in frame.rooms] if len(frame.rooms) > 1 else [],
         classes=[_class_file(one) for one in frame.classes],
     )
     return cast(Json, msgspec.to_builtins(file))
@@ -141,7 +164,7 @@ def _frame(file: _FrameFile) -> SchoolFrame:
         holidays=tuple(
             (date.fromisoformat(first), date.fromisoformat(last)) for first, last in file.holidays
         ),
-        rack=file.room.rack,
+        rooms=tuple(_room(one) for one in file.rooms or [file.room or _RoomFile()]),
         classes=tuple(_class(one) for one in file.classes),
     )
 
@@ -162,6 +185,8 @@ def _class(one: _ClassFile) -> ClassFrame:
         unit=tuple(_wish(wish) for wish in one.unit),
         extra=tuple((datetime.fromisoformat(extra.at), extra.minutes) for extra in one.extra),
         cancelled=tuple(datetime.fromisoformat(at) for at in one.cancelled),
+        room=one.room,
+        tests=tuple(monday_of(date.fromisoformat(day)) for day in one.tests),
     )
 
 
@@ -175,6 +200,8 @@ def _wish(wish: _WishFile) -> Wish:
         after=tuple(wish.after),
         redo=wish.redo,
         pinned=None if wish.pinned is None else date.fromisoformat(wish.pinned),
+        pins={int(number): date.fromisoformat(day) for number, day in wish.pins.items()},
+        goes=min(max(wish.goes, 1), MOST_GOES),
     )
 
 
@@ -201,12 +228,34 @@ def _class_file(one: ClassFrame) -> _ClassFile:
                 after=list(wish.after),
                 redo=wish.redo,
                 pinned=None if wish.pinned is None else wish.pinned.isoformat(),
+                pins={str(number): day.isoformat() for number, day in wish.pins.items()},
+                goes=wish.goes,
             )
             for wish in one.unit
         ],
         extra=[_ExtraFile(at=_minute(at), minutes=minutes) for at, minutes in one.extra],
         cancelled=[_minute(at) for at in one.cancelled],
+        room=one.room,
+        tests=[monday.isoformat() for monday in one.tests],
     )
+
+
+def room_from_json(body: Json) -> Room:
+    """Read a room, as a frame has it."""
+    return _room(msgspec.convert(body, _RoomFile))
+
+
+def room_to_json(room: Room) -> Json:
+    """Give a room, as a frame has it."""
+    return cast(Json, msgspec.to_builtins(_room_file(room)))
+
+
+def _room(one: _RoomFile) -> Room:
+    return Room(**msgspec.structs.asdict(one))
+
+
+def _room_file(room: Room) -> _RoomFile:
+    return _RoomFile(**asdict(room))
 
 
 def _minute(at: datetime) -> str:

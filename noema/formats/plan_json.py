@@ -36,9 +36,10 @@ def plan_to_json(
             for time in sorted(rack, key=lambda time: (time.begins, time.class_id, time.wish))
         ],
         "due": {
-            f"{class_id}/{wish}": own.due(wish).isoformat()
+            f"{class_id}/{wish}": due.isoformat()
             for class_id, own in plans.items()
-            for wish in own.at
+            for wish in own.steps
+            if wish in own.met and (due := own.due(wish)) is not None
         },
         "unmet": [
             {

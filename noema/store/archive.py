@@ -31,8 +31,8 @@ _ORDER = (
     "school", "teacher", "school_class", "student", "enrolment", "paint_set", "own_tube",
     "printer", "reference_card", "assignment", "key_revision", "sheet", "batch", "photograph",
     "reading", "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
-    "school_calendar", "class_unit", "lesson_went",
-    "lesson_mark",
+    "school_calendar", "class_unit", "lesson_went", "lesson_mark", "unit_pattern", "lesson_paint",
+    "paint_container", "thing_laid_out",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 
@@ -160,6 +160,8 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
         "lesson_mark": planning_tables.LessonMark.class_id.in_(classes)
         & planning_tables.LessonMark.student_id.in_(students),
         "lesson_went": planning_tables.LessonWent.class_id.in_(classes),
+        "lesson_paint": planning_tables.LessonPaint.class_id.in_(classes),
+        "thing_laid_out": planning_tables.ThingLaidOut.class_id.in_(classes),
     }
 
 

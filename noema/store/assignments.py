@@ -17,7 +17,14 @@ from noema.core.sheet.paper import Paper
 from noema.store.base import Json
 from noema.store.leaves import Leaf, LeafWanted, has_words, leaf_of
 from noema.store.revisions import HELD, HELD_NOW, tolerance_of
-from noema.store.tables import Assignment, KeyRevision, SchoolClass, Sheet
+from noema.store.tables import (
+    Assignment,
+    KeyRevision,
+    Photograph,
+    ReviewRow,
+    SchoolClass,
+    Sheet,
+)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -42,6 +49,7 @@ class AssignmentRow:
     shows_parts: bool  # the volumes are printed beside the cells
     own_tubes: bool  # a row of tubes as they come is printed beside them
     due_week: int
+    wish: str | None  # of the class's unit, that it is
     unit_weeks: int
     audience: Audience  # whom its class's sentences are for
     sheets: int  # printed so far, for redoing too
@@ -64,6 +72,7 @@ class NewAssignment:
     own_tubes: bool
     due_week: int
     assigned_by: int
+    wish: str | None = None  # of the class's unit, that it is
     printer_id: int | None = None  # that lays its sheets
 
 
@@ -169,6 +178,52 @@ def add_assignment(session: Session, new: NewAssignment) -> int:
     return row.id
 
 
+@dataclass(frozen=True, kw_only=True)
+class GivenWish:
+    """A wish of a class's unit that was given to it."""
+
+    assignment_id: int  # the newest
+    served: int  # students who have a sheet
+
+
+def given_wishes(session: Session, class_ids: Collection[int]) -> dict[tuple[int, str], GivenWish]:
+    """What of some classes' units was given to them, by class and wish?"""
+    served = (
+        select(func.count(Sheet.student_id.distinct()))
+        .where(Sheet.assignment_id == Assignment.id)
+        .correlate(Assignment)
+        .scalar_subquery()
+    )
+    rows = session.execute(
+        select(Assignment.class_id, Assignment.wish, Assignment.id, served)
+        .where(Assignment.class_id.in_(class_ids), Assignment.wish.is_not(None))
+        .order_by(Assignment.id)
+    )
+    return {
+        (class_id, wish): GivenWish(assignment_id=assignment_id, served=count)
+        for class_id, wish, assignment_id, count in rows
+    }
+
+
+def last_painted(session: Session, school_id: int, kind: str, fewest: int) -> int | None:
+    """Which exercise of a kind did a school last give that so many sheets were judged of?"""
+    judged = (
+        select(func.count(Sheet.student_id.distinct()))
+        .join(Photograph, Photograph.sheet_id == Sheet.id)
+        .join(ReviewRow, ReviewRow.photograph_id == Photograph.id)
+        .where(Sheet.assignment_id == Assignment.id)
+        .correlate(Assignment)
+        .scalar_subquery()
+    )
+    return session.scalar(
+        select(Assignment.id)
+        .join(SchoolClass, SchoolClass.id == Assignment.class_id)
+        .where(SchoolClass.school_id == school_id, Assignment.kind == kind, judged >= fewest)
+        .order_by(Assignment.assigned_at.desc(), Assignment.id.desc())
+        .limit(1)
+    )
+
+
 _BY_CLASS = (SchoolClass.name, Assignment.due_week, Assignment.id)
 
 
@@ -224,5 +279,6 @@ _LISTED = tuple(
         "shows_parts",
         "own_tubes",
         "due_week",
+        "wish",
     )
 )

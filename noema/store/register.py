@@ -40,3 +40,28 @@ def give_marks_to(session: Session, from_id: int, to_id: int) -> None:
         copy = {"class_id": row.class_id, "lesson": row.lesson, "mark": row.mark}
         added = insert(LessonMark).values(student_id=to_id, **copy)
         session.execute(added.on_conflict_do_nothing())
+
+
+def marks_of_student(
+    session: Session, student_id: int
+) -> tuple[tuple[int, str, RegisterMark], ...]:
+    """In which lessons wasn't a student there for all of it, by class and lesson?"""
+    rows = session.execute(
+        select(LessonMark.class_id, LessonMark.lesson, LessonMark.mark)
+        .where(LessonMark.student_id == student_id)
+        .order_by(LessonMark.lesson)
+    )
+    return tuple((row.class_id, row.lesson, RegisterMark(row.mark)) for row in rows)
+
+
+def away_of_class(session: Session, class_id: int) -> dict[int, set[str]]:
+    """Which lessons did each student of a class miss?"""
+    rows = session.execute(
+        select(LessonMark.student_id, LessonMark.lesson).where(
+            LessonMark.class_id == class_id, LessonMark.mark == RegisterMark.AWAY.value
+        )
+    )
+    found: dict[int, set[str]] = {}
+    for student_id, lesson in rows:
+        found.setdefault(student_id, set()).add(lesson)
+    return found

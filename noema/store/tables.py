@@ -52,6 +52,7 @@ class School(Base):
     time_zone: Mapped[str] = mapped_column(String(64), server_default="UTC")  # its IANA name
     # Pictures are kept with all that cameras wrote beside them, places too.
     keeps_originals: Mapped[bool] = mapped_column(server_default=text("false"))
+    paint_lead_days: Mapped[int] = mapped_column(server_default=text("14"))  # from order to shelf
     made_at: Mapped[datetime] = made_now()
 
 
@@ -65,6 +66,8 @@ class Teacher(Base):
     email: Mapped[str] = mapped_column(String(254), unique=True)
     display_name: Mapped[str] = mapped_column(String(80))
     password_hash: Mapped[str] = mapped_column(String(200), info=SECRET)
+    # The hash of the private word at which their classes' lessons can be subscribed to.
+    feed_token_sha256: Mapped[str | None] = mapped_column(String(64), unique=True, info=SECRET)
     made_at: Mapped[datetime] = made_now()
 
 
@@ -136,6 +139,7 @@ class Assignment(Base):
     medium: Mapped[str] = mapped_column(String(20))
     paper: Mapped[str] = mapped_column(String(20))
     due_week: Mapped[int]
+    wish: Mapped[str | None] = mapped_column(String(40))  # of the class's unit, that it is
     assigned_by: Mapped[int] = mapped_column(ForeignKey("teacher.id"))
     assigned_at: Mapped[datetime] = made_now()
 

@@ -1,10 +1,11 @@
 """Units in time: a school's calendar, and what its classes are to do when."""
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import date
 from typing import cast
 
-from sqlalchemy import func, select, update
+from sqlalchemy import func, select, true, update
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
@@ -20,7 +21,8 @@ class CalendarRow:
     begins_on: date
     ends_on: date
     holidays: tuple[Json, ...]  # first, last and name
-    rack: int
+    rooms: tuple[Json, ...]  # as in a noema-frame/1
+    periods: tuple[Json, ...] = ()  # name, start and minutes
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,7 +43,11 @@ def calendar_of_school(session: Session, school_id: int) -> CalendarRow | None:
     if row is None:
         return None
     return CalendarRow(
-        begins_on=row.begins_on, ends_on=row.ends_on, holidays=tuple(row.holidays), rack=row.rack
+        begins_on=row.begins_on,
+        ends_on=row.ends_on,
+        holidays=tuple(row.holidays),
+        rooms=tuple(row.rooms),
+        periods=tuple(row.periods),
     )
 
 
@@ -51,7 +57,8 @@ def keep_calendar(session: Session, school_id: int, calendar: CalendarRow) -> No
         "begins_on": calendar.begins_on,
         "ends_on": calendar.ends_on,
         "holidays": list(calendar.holidays),
-        "rack": calendar.rack,
+        "rooms": list(calendar.rooms),
+        "periods": list(calendar.periods),
     }
     added = insert(SchoolCalendar).values(school_id=school_id, **values)
     session.execute(added.on_conflict_do_update(index_elements=["school_id"], set_=values))
@@ -97,22 +104,6 @@ def bring_frame_back(session: Session, class_id: int) -> bool:
     return True
 
 
-def keep_feed(session: Session, class_id: int, feed_token_sha256: str | None) -> bool:
-    """Keep the hash of a class's private word, or none; False where it has no unit."""
-    row = session.get(ClassUnit, class_id)
-    if row is not None:
-        row.feed_token_sha256 = feed_token_sha256
-        session.flush()
-    return row is not None
-
-
-def class_of_feed(session: Session, feed_token_sha256: str) -> int | None:
-    """Whose private word has this hash?"""
-    return session.scalar(
-        select(ClassUnit.class_id).where(ClassUnit.feed_token_sha256 == feed_token_sha256)
-    )
-
-
 def ask_for_plans(session: Session, school_id: int) -> tuple[int, ...]:
     """Count a change of all units of a school's classes that go on; gives the classes."""
     going_on = select(SchoolClass.id).where(
@@ -147,14 +138,18 @@ def keep_plan(session: Session, class_id: int, plan: Json, asked: int) -> None:
     )
 
 
-def units_of_school(session: Session, school_id: int) -> tuple[UnitRow, ...]:
-    """What are a school's classes that go on to do?"""
+def units_of_school(
+    session: Session, school_id: int, class_ids: Collection[int] | None = None
+) -> tuple[UnitRow, ...]:
+    """What are a school's classes that go on to do, or some of them?"""
+    asked_for = true() if class_ids is None else ClassUnit.class_id.in_(class_ids)
     rows = session.scalars(
         select(ClassUnit)
         .join(SchoolClass, SchoolClass.id == ClassUnit.class_id)
         .where(
             SchoolClass.school_id == school_id,
             SchoolClass.archived_at.is_(None),
+            asked_for,
         )
     )
     return tuple(
@@ -168,3 +163,15 @@ def units_of_school(session: Session, school_id: int) -> tuple[UnitRow, ...]:
         )
         for row in rows
     )
+
+
+def units_being_planned(session: Session, school_id: int) -> tuple[int, int]:
+    """How many of a school's units wait to be planned, and how many are there?"""
+    waits = func.count().filter(ClassUnit.planned != ClassUnit.asked)
+    row = session.execute(
+        select(waits, func.count())
+        .select_from(ClassUnit)
+        .join(SchoolClass, SchoolClass.id == ClassUnit.class_id)
+        .where(SchoolClass.school_id == school_id, SchoolClass.archived_at.is_(None))
+    ).one()
+    return row[0], row[1]

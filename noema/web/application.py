@@ -17,6 +17,7 @@ from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.web.assigning.views import assigning
 from noema.web.classes.views import classes
+from noema.web.cupboard.views import cupboard
 from noema.web.erasure.views import erasure
 from noema.web.frame.access import load_user, require_log_in
 from noema.web.frame.bad_bytes import RowNumber, refuse_nul
@@ -60,11 +61,14 @@ from noema.web.rubrics.views import rubrics
 from noema.web.school.views import school
 from noema.web.today.views import today
 from noema.web.unit.feed import feed
+from noema.web.unit.lay_out import lay_out
 from noema.web.unit.lesson import lesson
 from noema.web.unit.paint import paint
 from noema.web.unit.register import register
+from noema.web.unit.starting import starting
 from noema.web.unit.views import unit
 from noema.web.unit.wall import wall
+from noema.web.unit.wish import wish
 
 FEATURES = (
     today,
@@ -76,8 +80,12 @@ FEATURES = (
     painting,
     classes,
     unit,
+    starting,
+    wish,
     lesson,
+    lay_out,
     paint,
+    cupboard,
     wall,
     register,
     feed,

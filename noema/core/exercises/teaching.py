@@ -7,6 +7,7 @@ from dataclasses import dataclass
 class Teaching:
     """Sentences about a kind, to be looked up in the reader's language."""
 
+    place: int  # in the order that skills build on each other, 1 for the first
     see: str  # what the class should see happen
     mistake: str  # the commonest
     say: str  # to whom it happens

@@ -56,18 +56,18 @@ class Amounts:
     labels: Mapping[str, str]  # what tubes are called
     people: int
 
-    @property
-    def notes(self) -> tuple[str, ...]:
-        """What is to be known about them."""
-        return (
-            gettext("Nine in ten classes use between the least and the most given."),
-            gettext("One sheet more is counted, for showing it."),
-            gettext(
-                "Each row's two ends are laid out once, enough for all its steps; a third to two "
-                "thirds of what is mixed stays on palette, knife and brush."
-            ),
-            gettext("White and light yellow run out first: order them one size up."),
-        )
+
+def notes_of_amounts() -> tuple[str, ...]:
+    """Say what is to be known about amounts."""
+    return (
+        gettext("Nine in ten classes use between the least and the most given."),
+        gettext("One sheet more is counted, for showing it."),
+        gettext(
+            "Each row’s two ends are laid out once, enough for all its steps; a third to two "
+            "thirds of what is mixed stays on palette, knife and brush."
+        ),
+        gettext("White and light yellow run out first: order them one size up."),
+    )
 
 
 def habits_of(medium: Medium) -> Habits:
@@ -108,22 +108,6 @@ def amounts_of(
         per_person=per_person,
         labels={part.tube.name: part.tube.label for cell in asked.on_paper for part in cell.parts},
         people=people,
-    )
-
-
-def together(some: list[Amounts]) -> Amounts:
-    """Add up what several exercises need; a class that uses much uses much of all."""
-    names = {name for one in some for name in one.tubes}
-    return Amounts(
-        tubes={
-            name: _sum([one.tubes[name] for one in some if name in one.tubes]) for name in names
-        },
-        per_person={
-            name: _sum([one.per_person[name] for one in some if name in one.per_person])
-            for name in names
-        },
-        labels={name: label for one in some for name, label in one.labels.items()},
-        people=max((one.people for one in some), default=0),
     )
 
 
@@ -225,14 +209,6 @@ def _spread(
 def times(one: Range, count: int) -> Range:
     """Multiply a quantity; a class that uses much uses much of every sheet."""
     return Range(little=one.little * count, usual=one.usual * count, much=one.much * count)
-
-
-def _sum(some: list[Range]) -> Range:
-    return Range(
-        little=sum(one.little for one in some),
-        usual=sum(one.usual for one in some),
-        much=sum(one.much for one in some),
-    )
 
 
 def _load() -> dict[Medium, Habits]:

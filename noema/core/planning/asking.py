@@ -11,6 +11,8 @@ from noema.core.pigments.shelf import PaintSet
 from noema.core.planning.frame import ClassFrame, Wish
 from noema.core.planning.pieces import WishWork, work_of
 
+USUAL_PAINTS = "split-six+black"
+
 PaceOf = Callable[[ClassFrame, Wish], float]
 """How much longer than usual a class takes for a kind in a medium, as a factor."""
 
@@ -41,4 +43,4 @@ class Workshop:
     def work(self, school_class: ClassFrame, wish: Wish, most_min: float) -> WishWork:
         """Cut a wish into pieces, none longer than `most_min` where it may be cut."""
         pace = self.pace_of(school_class, wish)
-        return work_of(self.asked(wish), wish.medium, most_min, pace)
+        return work_of(self.asked(wish), wish.medium, most_min, pace, wish.goes)

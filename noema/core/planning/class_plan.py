@@ -9,7 +9,7 @@ from noema.core.planning.pieces import WishWork
 from noema.core.planning.problem import Placed
 from noema.core.planning.steps import StepAct, UnitStep, steps_of
 from noema.core.planning.timeline import PlannedLesson, timelines
-from noema.core.planning.usual import USUAL, Usual
+from noema.core.planning.usual import USUAL, Usual, usual_in
 
 WorkOf = Callable[[ClassFrame, Wish, float], WishWork]
 """Works an exercise out for a class, its pieces no longer than some minutes where it may be cut."""
@@ -34,17 +34,30 @@ class ClassPlan:
     lessons: tuple[PlannedLesson, ...]
     at: Placed  # the lesson of each step
     steps: Mapping[str, tuple[UnitStep, ...]]  # by wish
-    unmet: tuple[str, ...]  # wishes that found no place
     rack: tuple[RackTime, ...]
 
-    def begins(self, wish: str) -> date:
-        """Give the day an exercise begins on."""
-        return self.lessons[self.at[wish][0]].lesson.at.date()
+    @property
+    def unmet(self) -> tuple[str, ...]:
+        """Give the wishes that found no place, or none for what is left of them."""
+        return tuple(w for w, steps in self.steps.items() if len(self.at.get(w, ())) < len(steps))
 
-    def due(self, wish: str) -> date:
-        """Give the day its sheets are photographed."""
-        photographed = next(one for one in self.steps[wish] if one.act is StepAct.PHOTOGRAPH)
-        return self.lessons[self.at[wish][photographed.number]].lesson.at.date()
+    @property
+    def met(self) -> frozenset[str]:
+        """Give the wishes that have a place."""
+        return frozenset(self.steps) - frozenset(self.unmet)
+
+    def begins(self, wish: str) -> date | None:
+        """Give the day an exercise begins on, if it does."""
+        return self._day(wish, 0)
+
+    def due(self, wish: str) -> date | None:
+        """Give the day its sheets are photographed, if they are."""
+        acts = [step.act for step in self.steps.get(wish, ())]
+        return self._day(wish, acts.index(StepAct.PHOTOGRAPH)) if acts else None
+
+    def _day(self, wish: str, number: int) -> date | None:
+        at = self.at.get(wish, ())
+        return self.lessons[at[number]].lesson.at.date() if number < len(at) else None
 
 
 def unit_steps(
@@ -67,16 +80,14 @@ def planned_before(
 ) -> ClassPlan:
     """Give the plan of a class from when each step is, at the school's clock.
 
-    A wish whose steps aren't as many as when it was planned, or whose lesson is no more, is unmet.
+    A wish a lesson of which is no more is unmet; its steps before that lesson are known.
     """
     lessons = lessons_of(frame, school_class)
+    usual = usual_in(usual, frame.room_of(school_class), school_class.people)
     unit = unit_steps(school_class, lessons, work_of_wish, usual)
-    at = {
-        wish.id: some
-        for wish, steps in unit
-        if len(some := numbered({wish.id: times.get(wish.id, ())}, lessons)[wish.id]) == len(steps)
-        and -1 not in some
-    }
+    some_times = {wish.id: times.get(wish.id, ())[: len(steps)] for wish, steps in unit}
+    known = numbered(some_times, lessons)
+    at = {wish: some[: some.index(-1)] if -1 in some else some for wish, some in known.items()}
     return class_plan(school_class, lessons, unit, at, usual)
 
 
@@ -92,20 +103,21 @@ def class_plan(
         lessons=timelines(lessons, unit, at, usual),
         at=at,
         steps={wish.id: steps for wish, steps in unit},
-        unmet=tuple(wish.id for wish, _ in unit if wish.id not in at),
         rack=_on_rack(school_class.id, lessons, unit, at),
     )
 
 
 def longest_painting_min(frame: SchoolFrame, usual: Usual) -> float:
     """Give how many usual minutes of painting a class's longest lesson has."""
-    return _most_painting_min(lessons_of(frame, frame.classes[0]), usual)
+    one = frame.classes[0]
+    own = usual_in(usual, frame.room_of(one), one.people)
+    return _most_painting_min(lessons_of(frame, one), own)
 
 
 def _most_painting_min(lessons: Sequence[Lesson], usual: Usual) -> float:
     longest = max((lesson.minutes for lesson in lessons), default=0)
     around = usual.set_up_min + usual.show_min + usual.clean_up_min + usual.to_rack_min
-    return max(longest - around, 1) / usual.margin
+    return max(longest - around, 1) / (usual.margin * usual.sharing)
 
 
 def numbered(
@@ -124,7 +136,8 @@ def _on_rack(
 ) -> tuple[RackTime, ...]:
     found = []
     for wish, steps in unit:
-        wet = {at[wish.id][s.number]: s for s in steps if wish.id in at and s.paints and s.sheets}
+        known = zip(at.get(wish.id, ()), steps, strict=False)
+        wet = {n: step for n, step in known if step.paints and step.sheets}
         for n, step in wet.items():
             ends = lessons[n].ends
             found.append(

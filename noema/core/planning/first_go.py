@@ -110,9 +110,9 @@ def _open(
     else:
         painted = (_painted(problem, earlier, at) for earlier in wish.after)
         begin = max(begin, *painted, 0)
+    pinned = wish.day_of(step.number)
     for n in range(begin, count):
-        pinned = step.number == 0 and wish.pinned is not None
-        if not pinned or problem.lessons[n].at.date() == wish.pinned:
+        if n not in problem.closed and pinned in (None, problem.lessons[n].at.date()):
             yield n
 
 

@@ -1,4 +1,4 @@
-"""What a plan stands on: a school's days, its room, and each class's lessons and unit."""
+"""What a plan stands on: a school's days, its rooms, and each class's lessons and unit."""
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
@@ -8,11 +8,24 @@ from zoneinfo import ZoneInfo, available_timezones
 
 from noema.core.errors import BadFrame
 from noema.core.exercises.media import Medium
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
+from noema.core.planning.unit import monday_of
 
 DAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
+DAY_NAMES = (
+    N_("Monday"),
+    N_("Tuesday"),
+    N_("Wednesday"),
+    N_("Thursday"),
+    N_("Friday"),
+    N_("Saturday"),
+    N_("Sunday"),
+)
 LONGEST_FRAME_DAYS = 400
+MOST_IN_A_ROOM = 1000
+MOST_GOES = 12
 USUAL_RACK = 40  # places; racks have 25 to 50
+USUAL_SINKS = 2
 
 
 class WeekTurn(Enum):
@@ -49,6 +62,18 @@ class Lesson:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Room:
+    """A room and what there is in it; None: enough for everybody."""
+
+    name: str = ""
+    rack: int = USUAL_RACK  # sheets that can lie drying at once, of all classes
+    sinks: int = USUAL_SINKS
+    brushes: int | None = None  # sets of them
+    palettes: int | None = None
+    jars: int | None = None  # of water
+
+
+@dataclass(frozen=True, kw_only=True)
 class Wish:
     """An exercise a class is to do."""
 
@@ -60,6 +85,12 @@ class Wish:
     after: tuple[str, ...] = ()  # wishes whose painting comes before
     redo: bool = False  # there is room to paint again what went back
     pinned: date | None = None  # the day it begins on
+    pins: Mapping[int, date] = field(default_factory=dict)  # the days of later steps
+    goes: int = 1  # it is cut into so many at least, where it may be cut
+
+    def day_of(self, number: int) -> date | None:
+        """Give the day a step is pinned to."""
+        return self.pins.get(number) if number else self.pinned
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -72,6 +103,12 @@ class ClassFrame:
     unit: tuple[Wish, ...] = ()
     extra: tuple[tuple[datetime, int], ...] = ()  # lessons besides: the school's clock, minutes
     cancelled: tuple[datetime, ...] = ()  # lessons that aren't held: the school's clock
+    room: str = ""  # by its name; none: the school's first
+    tests: tuple[date, ...] = ()  # Mondays of weeks in which nothing is painted, for a test
+
+    def has_test(self, day: date) -> bool:
+        """Whether a day lies in a week that is kept for a test."""
+        return monday_of(day) in self.tests
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -83,7 +120,7 @@ class SchoolFrame:
     ends: date
     classes: tuple[ClassFrame, ...]
     holidays: tuple[tuple[date, date], ...] = ()  # first and last day
-    rack: int = USUAL_RACK  # sheets that can lie drying at once, of all classes
+    rooms: tuple[Room, ...] = (Room(),)
 
     def __post_init__(self) -> None:
         """Refuse what can't be planned."""
@@ -101,6 +138,10 @@ class SchoolFrame:
                     days=LONGEST_FRAME_DAYS,
                 )
             )
+        if not self.rooms or len({room.name for room in self.rooms}) < len(self.rooms):
+            raise BadFrame(gettext("A school has at least one room, each with a name of its own."))
+        for room in self.rooms:
+            _check_room(room)
         for one in self.classes:
             _check_unit(one)
 
@@ -111,6 +152,10 @@ class SchoolFrame:
     def class_of(self, class_id: str) -> ClassFrame:
         """Give a class."""
         return next(one for one in self.classes if one.id == class_id)
+
+    def room_of(self, one: ClassFrame) -> Room:
+        """Give a class's room: the school's first where it says none that there is."""
+        return next((room for room in self.rooms if room.name == one.room), self.rooms[0])
 
 
 def lessons_of(frame: SchoolFrame, school_class: ClassFrame) -> tuple[Lesson, ...]:
@@ -149,6 +194,18 @@ def _days(frame: SchoolFrame) -> Iterator[date]:
 def _turn(frame: SchoolFrame, day: date) -> WeekTurn:
     monday = frame.begins - timedelta(days=frame.begins.weekday())
     return WeekTurn.B if (day - monday).days // 7 % 2 else WeekTurn.A
+
+
+def _check_room(room: Room) -> None:
+    counts = (room.rack, room.sinks, room.brushes, room.palettes, room.jars)
+    if any(count is not None and not 1 <= count <= MOST_IN_A_ROOM for count in counts):
+        raise BadFrame(
+            gettext(
+                "A room has 1 to %(most)s places on the rack, sinks, sets of brushes, palettes and "
+                "jars: count those of yours.",
+                most=MOST_IN_A_ROOM,
+            )
+        )
 
 
 def _check_unit(one: ClassFrame) -> None:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 
 from noema.core.exercises.media import Medium
-from noema.core.planning.amounts import Amounts, Range, times, together
+from noema.core.planning.amounts import Range
 from noema.core.planning.class_plan import ClassPlan, planned_before
 from noema.core.planning.frame import SchoolFrame
 from noema.core.planning.pieces import Piece, WishWork
@@ -14,7 +14,7 @@ from noema.core.planning.saying import Unmet
 
 @dataclass(frozen=True, kw_only=True)
 class TubeNeed:
-    """What one student needs of a tube, in ml."""
+    """What one student needs of a tube for a piece, in ml."""
 
     tube: str
     label: str
@@ -30,7 +30,7 @@ class KeptWork:
     medium: Medium
     dry_min: int
     fills: tuple[str, ...]  # sRGB, such as #c08040
-    paint: tuple[TubeNeed, ...] = ()  # none where nothing is squeezed
+    paint: tuple[tuple[TubeNeed, ...], ...] = ()  # by piece; nothing where nothing is squeezed
     pace: float = 1.0  # the factor on usual minutes it was planned with
 
     @property
@@ -69,21 +69,6 @@ def kept_of(
         times=times,
         unmet=unmet,
         moved=tuple(wish for wish, some in times.items() if was.get(wish, some) != some),
-    )
-
-
-def paint_of_unit(kept: KeptPlan, people: int) -> Amounts:
-    """Add up what some people need for all exercises of a unit, one sheet more of each."""
-    return together(
-        [
-            Amounts(
-                tubes={need.tube: times(need.each, people + 1) for need in work.paint},
-                per_person={need.tube: need.each for need in work.paint},
-                labels={need.tube: need.label for need in work.paint},
-                people=people,
-            )
-            for work in kept.works.values()
-        ]
     )
 
 

@@ -1,10 +1,10 @@
-"""What is ordered for a unit: the fewest tubes and bottles that hold enough paint."""
+"""What is ordered: the fewest tubes and bottles that hold enough paint."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 
-from noema.core.planning.amounts import Amounts
+from noema.core.planning.paint_uses import Paint
 
 SIZES_ML = (75, 120, 200, 250, 500, 1000)
 """Tubes of 75, 120 and 200 ml, school bottles of 250, 500 and 1,000."""
@@ -15,32 +15,39 @@ _ONE_MORE_ML = 25  # too much paint that is taken for one container less
 
 @dataclass(frozen=True, kw_only=True)
 class OrderLine:
-    """One tube's part of an order."""
+    """One paint's part of an order."""
 
-    tube: str
+    paint: Paint
     label: str
-    needed_ml: float  # that nine in ten classes don't exceed
+    needed_ml: float  # that nineteen in twenty don't exceed
     there_ml: float
-    containers: tuple[int, ...]  # in ml, the largest first; none where enough is there
+    containers: tuple[int, ...]  # in ml, the smallest first; none where enough is there
 
     @property
     def ordered_ml(self) -> int:
         """What comes with them."""
         return sum(self.containers)
 
+    @property
+    def said(self) -> str:
+        """Write the containers, such as 1 × 120 ml."""
+        counts = {size: self.containers.count(size) for size in self.containers}
+        return ", ".join(f"{count} × {size} ml" for size, count in counts.items())
 
-def order_of(amounts: Amounts, there_ml: Mapping[str, float]) -> tuple[OrderLine, ...]:
-    """Say what to order for amounts, by what is there of each tube; most is needed of the first."""
-    names = sorted(amounts.tubes, key=lambda name: (-amounts.tubes[name].much, name))
+
+def order_of(
+    needed_ml: Mapping[Paint, float], there_ml: Mapping[Paint, float], labels: Mapping[Paint, str]
+) -> tuple[OrderLine, ...]:
+    """Say what to order, by what is needed and there of each paint; the most needed first."""
     return tuple(
         OrderLine(
-            tube=name,
-            label=amounts.labels[name],
-            needed_ml=amounts.tubes[name].much,
-            there_ml=there_ml.get(name, 0.0),
-            containers=containers(amounts.tubes[name].much - there_ml.get(name, 0.0)),
+            paint=paint,
+            label=labels[paint],
+            needed_ml=needed_ml[paint],
+            there_ml=there_ml.get(paint, 0.0),
+            containers=containers(needed_ml[paint] - there_ml.get(paint, 0.0)),
         )
-        for name in names
+        for paint in sorted(needed_ml, key=lambda one: (-needed_ml[one], one.tube))
     )
 
 

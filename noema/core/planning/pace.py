@@ -10,10 +10,14 @@ from dataclasses import dataclass
 from math import exp, log
 
 from noema.core.language import gettext
+from noema.core.planning.factor import LearnedFactor, factor_from
 
 _CLASSES_DIFFER = 0.3  # one sigma of the logarithm between classes, kinds and media
 _LESSONS_DIFFER = 0.15  # between lessons of one class
 _UNFINISHED_DIFFER = 0.25  # where it is only known how many weren't done
+_HAND_INS_DIFFER = 0.4  # sheets are handed in late for other reasons too
+_FEWEST_HANDED_IN = 0.5  # share of a class from which hand-in times tell anything
+_USUALLY_AWAY = 0.1  # of a class, in any lesson
 _SLOWEST_BEHIND = 0.6  # of the time again, that a class takes of which nobody was done
 _SLOWEST, _QUICKEST = 3.0, 1 / 3
 _NINE_IN_TEN = 1.645
@@ -27,6 +31,7 @@ class Went:
     planned_min: float
     over_min: float = 0.0  # that it took more, or less where it is negative
     unfinished: float = 0.0  # share of sheets that weren't done
+    by_hand_in: bool = False  # nobody said it: it is told by when sheets were handed in
 
     @property
     def log_factor(self) -> float:
@@ -39,26 +44,34 @@ class Went:
     @property
     def sigma(self) -> float:
         """How rough this is."""
+        if self.by_hand_in:
+            return _HAND_INS_DIFFER
         return _UNFINISHED_DIFFER if self.unfinished else _LESSONS_DIFFER
 
 
+def handed_in(planned_min: float, in_time: int, count: int, people: int) -> Went | None:
+    """Tell from hand-ins how an exercise went: of `count` sheets, `in_time` came by its day.
+
+    None where too few of a class's people handed in at all.
+    """
+    if people < 1 or count < _FEWEST_HANDED_IN * people:
+        return None
+    late = min(max(1.0 - in_time / people - _USUALLY_AWAY, 0.0), 1.0)
+    return Went(planned_min=planned_min, unfinished=late, by_hand_in=True)
+
+
 @dataclass(frozen=True, kw_only=True)
-class Pace:
+class Pace(LearnedFactor):
     """A factor on usual minutes, with its doubt."""
 
     log_factor: float = 0.0
     sigma: float = _CLASSES_DIFFER
-    lessons: int = 0  # it was learned from
-
-    @property
-    def factor(self) -> float:
-        """The factor to plan with."""
-        return exp(self.log_factor)
+    count: int = 0  # lessons it was learned from
 
     def said(self, usual_min: float) -> str:
         """Say how long something of some usual minutes takes this class.
 
-        >>> Pace(log_factor=0.0, sigma=0.1, lessons=3).said(30)
+        >>> Pace(log_factor=0.0, sigma=0.1, count=3).said(30)
         '25 to 35 minutes'
         """
         little, much = (
@@ -78,10 +91,6 @@ def learned(went: Iterable[tuple[Went, float]]) -> Pace:
     >>> 1.4 < learned(slow).factor < 1.5
     True
     """
-    precision, weighed, lessons = _CLASSES_DIFFER**-2, 0.0, 0
-    for one, factor in went:
-        weight = one.sigma**-2
-        precision += weight
-        weighed += weight * (one.log_factor + log(factor))
-        lessons += 1
-    return Pace(log_factor=weighed / precision, sigma=precision**-0.5, lessons=lessons)
+    measured = ((one.log_factor + log(factor), one.sigma) for one, factor in went)
+    found = factor_from(_CLASSES_DIFFER, measured)
+    return Pace(log_factor=found.log_factor, sigma=found.sigma, count=found.count)

@@ -37,11 +37,15 @@ class WishWork:
         return sum(piece.minutes for piece in self.pieces)
 
 
-def work_of(asked: Asked, medium: Medium, most_min: float, pace: float = 1.0) -> WishWork:
+def work_of(
+    asked: Asked, medium: Medium, most_min: float, pace: float = 1.0, goes: int = 1
+) -> WishWork:
     """Cut an exercise into pieces; those that may be cut are none longer than `most_min`.
 
-    The minutes are the usual ones times `pace`.
+    The minutes are the usual ones times `pace`. Where it may be cut, it is into `goes` at least.
     """
+    whole = sum(_piece(asked.kind, band.cells, pace).minutes for band in asked.bands)
+    most_min = min(most_min, whole / goes) if goes > 1 else most_min
     pieces = [
         piece
         for band in asked.bands

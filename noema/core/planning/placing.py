@@ -65,8 +65,8 @@ class _Model:
         for n, some in painted.items():
             self.paints[wish.id][n] = self.model.new_bool_var("")
             self.model.add_max_equality(self.paints[wish.id][n], some)
-        if wish.pinned is not None and not self.problem.done.get(wish.id):
-            self._pin(wish)
+        for step in steps:
+            self._pin(wish, step)
         for earlier, later in zip(steps, steps[1:], strict=False):
             self._follow(wish, earlier, later)
 
@@ -75,9 +75,8 @@ class _Model:
         done, places = self.problem.done.get(wish.id, ()), {}
         for n in self._around(wish.id, step.number):
             is_done = step.number < len(done)
-            if (is_done and done[step.number] != n) or (
-                not is_done and n < self.problem.first_free
-            ):
+            is_open = n >= self.problem.first_free and n not in self.problem.closed
+            if n != done[step.number] if is_done else not is_open:
                 continue
             places[n] = self.model.new_bool_var("")
             if wish.id in self.go:
@@ -95,9 +94,12 @@ class _Model:
             return range(self.count)
         return range(max(min(known) - _AROUND, 0), min(max(known) + _AROUND + 1, self.count))
 
-    def _pin(self, wish: Wish) -> None:
-        for n, var in self.at[wish.id, 0].items():
-            if self.problem.lessons[n].at.date() != wish.pinned:
+    def _pin(self, wish: Wish, step: UnitStep) -> None:
+        day, is_done = wish.day_of(step.number), len(self.problem.done.get(wish.id, ()))
+        if day is None or step.number < is_done:
+            return
+        for n, var in self.at[wish.id, step.number].items():
+            if self.problem.lessons[n].at.date() != day:
                 self.model.add(var == 0)
 
     def _follow(self, wish: Wish, earlier: UnitStep, later: UnitStep) -> None:

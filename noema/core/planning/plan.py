@@ -15,7 +15,7 @@ from noema.core.planning.class_plan import (
 from noema.core.planning.frame import ClassFrame, SchoolFrame, lessons_of
 from noema.core.planning.placing import placed
 from noema.core.planning.problem import Drying, Problem
-from noema.core.planning.usual import USUAL, Usual
+from noema.core.planning.usual import USUAL, Usual, usual_in
 
 Told = Callable[[int, int], None]
 """Hears how many classes are planned, of how many."""
@@ -72,7 +72,7 @@ def _in_turn(
     plans: dict[str, ClassPlan] = {}
     for number, one in enumerate(classes):
         told(number, len(classes))
-        rack = [time for other in plans.values() for time in other.rack]
+        rack = rack_beside(frame, one, plans)
         plans[one.id] = plan_class(
             frame, one, work_of_wish, usual=usual, earlier=earlier, rack=rack
         )
@@ -89,20 +89,39 @@ def plan_class(
     earlier: PlanSoFar = FRESH,
     rack: Sequence[RackTime] = (),
 ) -> ClassPlan:
-    """Plan one class beside what other classes have on the rack."""
+    """Plan one class beside what other classes have on the rack of its room."""
+    room = frame.room_of(school_class)
+    usual = usual_in(usual, room, school_class.people)
     lessons = lessons_of(frame, school_class)
     unit = unit_steps(school_class, lessons, work_of_wish, usual)
     own = (one.get(school_class.id, {}) for one in (earlier.before, earlier.done))
-    before, done = (numbered(some, lessons) for some in own)
+    before, begun = (numbered(some, lessons) for some in own)
+    done = {wish.id: begun[wish.id][: len(steps)] for wish, steps in unit if wish.id in begun}
     now = earlier.now
     problem = Problem(
         lessons=lessons,
         unit=unit,
         usual=usual,
-        rack=frame.rack,
+        rack=room.rack,
         drying=tuple(Drying(begins=one.begins, ends=one.ends, sheets=one.sheets) for one in rack),
         before=before,
         done=done,
         first_free=0 if now is None else sum(lesson.at <= now for lesson in lessons),
+        closed=frozenset(
+            n for n, lesson in enumerate(lessons) if school_class.has_test(lesson.at.date())
+        ),
     )
-    return class_plan(school_class, lessons, unit, placed(problem), usual)
+    return class_plan(school_class, lessons, unit, {**done, **placed(problem)}, usual)
+
+
+def rack_beside(
+    frame: SchoolFrame, one: ClassFrame, plans: Mapping[str, ClassPlan]
+) -> list[RackTime]:
+    """Give what other classes have on the rack of a class's room."""
+    room = frame.room_of(one)
+    return [
+        time
+        for other, found in plans.items()
+        if other != one.id and frame.room_of(frame.class_of(other)) == room
+        for time in found.rack
+    ]

@@ -9,7 +9,7 @@ from noema.core.planning.steps import StepAct, UnitStep
 from noema.core.planning.usual import Usual
 
 Placed = Mapping[str, tuple[int, ...]]
-"""The lesson of each step, by wish; wishes that couldn't be met aren't in it."""
+"""The lesson of each step, by wish; of a wish that isn't met, at most those of its first steps."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -33,6 +33,7 @@ class Problem:
     before: Placed = field(default_factory=dict)  # an earlier plan, to be kept as far as may be
     done: Placed = field(default_factory=dict)  # steps that are past: the first of each wish
     first_free: int = 0  # the first lesson that isn't past
+    closed: frozenset[int] = frozenset()  # lessons in which nothing is done, for a test
 
 
 def first_after(problem: Problem, n: int, earlier: UnitStep, later: UnitStep) -> int | None:

@@ -15,11 +15,14 @@ class Lack(Enum):
     AFTER = "after"  # what it comes after finds none either
     ROW = "row"  # a row is longer than any lesson
     TIME = "time"  # there are too few minutes
+    PIN = "pin"  # it has no place on the day it is pinned to
+    PAINTS = "paints"  # what it is painted with isn't on the shelf any more
 
 
 class Remedy(Enum):
     """What would give a wish its place."""
 
+    UNPIN = "unpin"
     FEWER = "fewer"  # of what is counted, such as steps
     WITHOUT_PART = "without-part"  # such as a ring
     NO_REDO = "no-redo"
@@ -107,8 +110,11 @@ _LACKS = {
         "longest lesson has %(room)s."
     ),
     Lack.TIME: N_("%(label)s (%(id)s) needs %(minutes)s minutes and doesn't fit before %(until)s."),
+    Lack.PIN: N_("%(label)s (%(id)s) is pinned to a day on which it finds no place."),
+    Lack.PAINTS: N_("%(label)s (%(id)s) can't be worked out any more: choose its paints again."),
 }
 _REMEDIES: Mapping[Remedy, str | tuple[str, str]] = {
+    Remedy.UNPIN: N_("unpin it"),
     Remedy.FEWER: N_("%(label)s: %(then)s instead of %(now)s"),
     Remedy.WITHOUT_PART: N_("leave out %(names)s (%(label)s)"),
     Remedy.NO_REDO: N_("no time in class for painting it again"),

@@ -39,13 +39,13 @@ class UnitStep:
 def steps_of(wish: Wish, work: WishWork, people: int, usual: Usual) -> tuple[UnitStep, ...]:
     """Give the steps of a wish in order."""
     wet = people if work.dry_min else 0
+    longer = usual.margin * (usual.sharing if work.dry_min else 1.0)
     acts = [
-        (StepAct.PAINT, piece.cells, ceil(piece.minutes * usual.margin), wet)
-        for piece in work.pieces
+        (StepAct.PAINT, piece.cells, ceil(piece.minutes * longer), wet) for piece in work.pieces
     ]
     acts.append((StepAct.PHOTOGRAPH, (), usual.photograph_min, 0))
     if wish.redo:
-        again = min(ceil(work.minutes * usual.redo_share * usual.margin), usual.longest_redo_min)
+        again = min(ceil(work.minutes * usual.redo_share * longer), usual.longest_redo_min)
         acts.append((StepAct.REDO, (), again, ceil(wet * usual.redo_people)))
         acts.append((StepAct.PHOTOGRAPH_REDO, (), usual.photograph_min, 0))
     return tuple(

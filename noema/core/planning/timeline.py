@@ -1,8 +1,9 @@
 """A lesson as a line of minutes: arrive, hand back, photograph, show, paint, clean up."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import Enum
+from itertools import accumulate
 
 from noema.core.language import N_
 from noema.core.planning.frame import Lesson, Wish
@@ -47,6 +48,8 @@ class LessonPart:
     minutes: int
     begins_min: int  # after the lesson's beginning
     again: bool = False  # it is for what went back
+    first: int | None = None  # of its wish's steps, that is painted in it; none: nothing is
+    steps: int = 0  # painted in it
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -68,7 +71,6 @@ class PlannedLesson:
         return tuple(dict.fromkeys(part.wish for part in self.parts if part.wish is not None))
 
 
-_Part = tuple[Doing, str | None, tuple[str, ...], int, bool]
 _Steps = Sequence[tuple[Wish, tuple[UnitStep, ...]]]
 
 
@@ -84,60 +86,52 @@ def timelines(
 
 def _parts(n: int, unit: _Steps, at: Placed, usual: Usual) -> tuple[LessonPart, ...]:
     here = [
-        (wish, [step for step in steps if at[wish.id][step.number] == n])
+        (wish, [step for step, m in zip(steps, at[wish.id], strict=False) if m == n])
         for wish, steps in unit
-        if wish.id in at and n in at[wish.id]
+        if n in at.get(wish.id, ())
     ]
     if not here:
         return ()
-    first: list[_Part] = []
-    late: list[_Part] = []
-    painted: list[_Part] = []
+    first, late, painted = list[LessonPart](), list[LessonPart](), list[LessonPart]()
     for wish, steps in here:
         is_dry = all(step.dry_min == 0 for step in steps)
         for step in steps:
             if step.act is StepAct.REDO:
-                first.append((Doing.HAND_BACK, wish.id, (), usual.hand_back_min, True))
+                first.append(_part(Doing.HAND_BACK, usual.hand_back_min, wish, again=True))
             if step.act in (StepAct.PHOTOGRAPH, StepAct.PHOTOGRAPH_REDO):
                 again = step.act is StepAct.PHOTOGRAPH_REDO
                 # What needs no drying is photographed when it is painted.
                 same_day = is_dry and any(one.paints for one in steps)
-                (late if same_day else first).append(
-                    (Doing.PHOTOGRAPH, wish.id, (), step.minutes, again)
-                )
+                shot = _part(Doing.PHOTOGRAPH, step.minutes, wish, again=again)
+                (late if same_day else first).append(shot)
         painted += _painting(wish, steps, usual)
     wet = any(step.sheets for _, steps in here for step in steps)
     any_painted = any(step.paints for _, steps in here for step in steps)
     clean = usual.clean_up_min + usual.to_rack_min if wet else usual.tidy_min
-    last = [(Doing.CLEAN_UP, None, (), clean, False)] if any_painted else []
-    set_up = (Doing.SET_UP, None, (), usual.set_up_min, False)
-    parts, begins = [], 0
-    for doing, wish_id, cells, minutes, again in (set_up, *first, *painted, *late, *last):
-        parts.append(
-            LessonPart(
-                doing=doing,
-                wish=wish_id,
-                cells=cells,
-                minutes=minutes,
-                begins_min=begins,
-                again=again,
-            )
-        )
-        begins += minutes
-    return tuple(parts)
+    last = [_part(Doing.CLEAN_UP, clean)] if any_painted else []
+    parts = [_part(Doing.SET_UP, usual.set_up_min), *first, *painted, *late, *last]
+    begins = accumulate((part.minutes for part in parts), initial=0)
+    return tuple(replace(part, begins_min=at) for part, at in zip(parts, begins, strict=False))
 
 
-def _painting(wish: Wish, steps: list[UnitStep], usual: Usual) -> list[_Part]:
+def _part(
+    doing: Doing, minutes: int, wish: Wish | None = None, *, again: bool = False
+) -> LessonPart:
+    name = None if wish is None else wish.id
+    return LessonPart(doing=doing, wish=name, cells=(), minutes=minutes, begins_min=0, again=again)
+
+
+def _painting(wish: Wish, steps: list[UnitStep], usual: Usual) -> list[LessonPart]:
     paints = [step for step in steps if step.paints]
     if not paints:
         return []
     begins = paints[0].number == 0
     shown = usual.show_min if begins else usual.remind_min
-    parts: list[_Part] = [(Doing.SHOW, wish.id, (), shown, paints[0].act is StepAct.REDO)]
+    parts = [_part(Doing.SHOW, shown, wish, again=paints[0].act is StepAct.REDO)]
     for again in (False, True):
         some = [step for step in paints if (step.act is StepAct.REDO) is again]
         if some:
+            painted = _part(Doing.PAINT, sum(step.minutes for step in some), wish, again=again)
             cells = tuple(cell for step in some for cell in step.cells)
-            minutes = sum(step.minutes for step in some)
-            parts.append((Doing.PAINT, wish.id, cells, minutes, again))
+            parts.append(replace(painted, cells=cells, first=some[0].number, steps=len(some)))
     return parts

@@ -15,7 +15,7 @@ from noema.core.planning.class_plan import ClassPlan, RackTime, WorkOf
 from noema.core.planning.frame import DAYS, ClassFrame, SchoolFrame, Wish, lessons_of
 from noema.core.planning.plan import PlanSoFar, plan_class
 from noema.core.planning.saying import Lack, LackFact, Remedy, RemedyFact, Unmet, WayOut
-from noema.core.planning.usual import Usual
+from noema.core.planning.usual import Usual, usual_in
 
 MOST_WAYS = 3
 _EXTRA_WEEKS = (1, 2, 3, 4, 6, 8)
@@ -53,11 +53,14 @@ def _lack(trying: Trying, one: ClassFrame, wish: Wish, found: ClassPlan) -> Lack
     missing = tuple(other for other in wish.after if other in found.unmet)
     if missing:
         return LackFact(lack=Lack.AFTER, wish=wish.id, kind=wish.kind, others=missing)
+    if wish.pinned or wish.pins:
+        return LackFact(lack=Lack.PIN, wish=wish.id, kind=wish.kind)
     lessons = lessons_of(trying.frame, one)
     steps = found.steps[wish.id]
     longest = max((step.minutes for step in steps), default=0)
     room = max((lesson.minutes for lesson in lessons), default=0)
-    if lessons and longest > room - _around(trying.usual):
+    own = usual_in(trying.usual, trying.frame.room_of(one), one.people)
+    if lessons and longest > room - _around(own):
         return LackFact(lack=Lack.ROW, wish=wish.id, kind=wish.kind, minutes=longest, room=room)
     return LackFact(
         lack=Lack.TIME,
@@ -74,7 +77,7 @@ def _around(usual: Usual) -> int:
 
 def _ways(trying: Trying, one: ClassFrame, wish: Wish, found: ClassPlan) -> tuple[WayOut, ...]:
     ways: list[WayOut] = []
-    kept = set(found.at)
+    kept = set(found.met)
     for sources in _candidates(trying.frame, one, wish):
         for way in sources:
             given_up = kept - {other.id for other in way.frame.class_of(one.id).unit}
@@ -98,17 +101,24 @@ def _meets(trying: Trying, frame: SchoolFrame, class_id: str, wish: str, kept: s
         )
     except Refused:  # this exercise can't be had so
         return False
-    return wish in tried.at and kept <= set(tried.at)
+    return wish in tried.met and kept <= tried.met
 
 
 def _candidates(frame: SchoolFrame, one: ClassFrame, wish: Wish) -> Iterator[Iterator[WayOut]]:
     """Give sorts of ways, the cheapest sort first, each with its cheapest first."""
+    yield _unpinned(frame, one, wish)
     yield _smaller(frame, one, wish)
     yield _without_redo(frame, one, wish)
     yield _more_lessons(frame, one)
     yield _later_end(frame)
     yield _longer_lessons(frame, one)
     yield _without_another(frame, one, wish)
+
+
+def _unpinned(frame: SchoolFrame, one: ClassFrame, wish: Wish) -> Iterator[WayOut]:
+    if wish.pinned or wish.pins:
+        loose = _with_wish(frame, one, replace(wish, pinned=None, pins={}))
+        yield WayOut(fact=RemedyFact(remedy=Remedy.UNPIN), frame=loose)
 
 
 def _smaller(frame: SchoolFrame, one: ClassFrame, wish: Wish) -> Iterator[WayOut]:

@@ -178,8 +178,11 @@ def _sets(paints: PaintSet | None, kind: AnyKind) -> tuple[Select]:
     none = (("", gettext("no set in particular")),) if not kind.needs_paints else ()
     own = ((one.name, one.label) for one in own_sets(db(), me().school_id))
     built_in = ((name, one.label) for name, one in SETS.items())
+    sets = (*none, *own, *built_in)
     chosen = paints.name if paints else ""
-    return (select("set", gettext("Paints"), (*none, *own, *built_in), chosen),)
+    if paints and chosen not in dict(sets):  # one with black, as units have them
+        sets = (*sets, (chosen, paints.label))
+    return (select("set", gettext("Paints"), sets, chosen),)
 
 
 def _media(form: Given, paints: PaintSet | None, kind: AnyKind) -> Select:

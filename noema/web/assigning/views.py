@@ -9,6 +9,7 @@ from werkzeug.datastructures import MultiDict
 from werkzeug.wrappers import Response as AnyResponse
 
 from noema.actions.assign_exercise import assign_exercise
+from noema.actions.frames import frame_of_class
 from noema.actions.work_out_exercise import Chosen, work_out
 from noema.core.errors import BadExercise, Refused
 from noema.core.exercises.levels import Key
@@ -41,7 +42,7 @@ assigning = Blueprint("assigning", __name__)
 
 _MOST_EARLIER = 40
 
-_OF_THE_FORM = ("csrf_token", "once")
+_OF_THE_FORM = ("csrf_token", "once", "wish")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -58,6 +59,7 @@ class ChoosingPage:
     """The form and what comes of it; the part that is drawn anew at every choice."""
 
     row: ClassRow
+    wish: str  # of the class's unit, that is assigned; empty for none
     fields: AssignFields
     answer: Answer
 
@@ -88,7 +90,10 @@ def preview(class_id: int) -> str:
     """Draw the form and what is expected for the choices so far."""
     row = class_of_school(db(), me().school_id, class_id)
     page = ChoosingPage(
-        row=row, fields=_fields(row, request.args), answer=_answer(row, request.args)
+        row=row,
+        wish=request.args.get("wish", ""),
+        fields=_fields(row, request.args),
+        answer=_answer(row, request.args),
     )
     return render_template("assigning/choosing.html", page=page)
 
@@ -115,6 +120,7 @@ def assign_now(class_id: int) -> AnyResponse | tuple[str, int]:
             class_id=class_id,
             teacher_id=me().id,
             due_week=_due_week(request.form, row),
+            wish=_wish(request.form, class_id),
             rng=SystemRandom(),
         )
     except Refused as refusal:
@@ -128,6 +134,12 @@ def _due_week(form: Given, row: ClassRow) -> int:
     if not text.isdigit() or len(text) > 3:
         raise BadExercise(gettext("The due week isn't on the list: choose it again."))
     return int(text)
+
+
+def _wish(form: Given, class_id: int) -> str | None:
+    """Give the wish of the class's unit that is assigned, if it is one."""
+    unit = frame_of_class(db(), me().school_id, class_id).classes[0].unit
+    return next((wish.id for wish in unit if wish.id == form.get("wish")), None)
 
 
 def _usual_week(row: ClassRow) -> int:
@@ -172,6 +184,7 @@ def _page(row: ClassRow, form: Given, start_from: int | None, sentence: str = ""
     return AssignPage(
         frame=frame(Stage.PLAN),
         row=row,
+        wish=form.get("wish", ""),
         fields=_fields(row, form),
         answer=_answer(row, form),
         earlier=assignments_to_start_from(db(), me().school_id, row.id, _MOST_EARLIER),

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from noema.core.language import gettext
+from noema.core.planning.frame import ClassFrame, Wish
 from noema.core.planning.timeline import Doing, LessonPart, PlannedLesson
 from noema.core.planning.unit import monday_of
 from noema.web.frame.clock import lesson_address, short_day
@@ -24,9 +25,20 @@ _GREYS = {
 
 
 @dataclass(frozen=True, kw_only=True)
+class MovedPiece:
+    """What is painted in a lesson to come, that may be moved to another."""
+
+    wish: str
+    number: int  # of its first step
+    is_pinned: bool
+    said: str
+
+
+@dataclass(frozen=True, kw_only=True)
 class MinuteBox:
     """Some minutes of a lesson."""
 
+    piece: MovedPiece | None  # what is painted in it, that can be moved
     top: float
     height: float
     grey: str
@@ -40,6 +52,7 @@ class LessonColumn:
     """One lesson."""
 
     named: str  # as it stands in an address
+    at: str  # at the school's clock
     left: float
     middle: float
     width: float
@@ -49,6 +62,7 @@ class LessonColumn:
     said: str  # the lesson in words
     is_past: bool
     is_next: bool
+    is_test: bool  # its week is kept for a test
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -76,8 +90,10 @@ def make_minutes(
     fills: Mapping[str, tuple[str, ...]],
     titles: Mapping[str, str],
     now: datetime,
+    one_class: ClassFrame,
 ) -> MinuteSheet:
-    """Draw lessons; `fills` and `titles` are those of the exercises, by wish."""
+    """Draw a class's lessons; `fills` and `titles` are those of the exercises, by wish."""
+    wishes = {wish.id: wish for wish in one_class.unit}
     left, columns, weeks, week = 0.0, list[LessonColumn](), list[WeekMark](), None
     wide = _WIDE if len(lessons) <= _FEW else _NARROW
     coming = next((one.lesson.at for one in lessons if one.lesson.ends > now), None)
@@ -91,15 +107,20 @@ def make_minutes(
         columns.append(
             LessonColumn(
                 named=lesson_address(one.lesson.at),
+                at=one.lesson.at.replace(tzinfo=None).isoformat(timespec="minutes"),
                 left=left,
                 middle=left + wide / 2,
                 width=wide,
                 height=one.lesson.minutes * _A_MINUTE,
-                boxes=tuple(_box(part, left, wide, fills) for part in one.parts),
+                boxes=tuple(
+                    _box(part, left, wide, fills, _piece(one, part, wishes, titles, now))
+                    for part in one.parts
+                ),
                 day=f"{one.lesson.at:%-d}",
                 said=_said(one, titles),
                 is_past=one.lesson.ends <= now,
                 is_next=one.lesson.at == coming,
+                is_test=one_class.has_test(one.lesson.at.date()),
             )
         )
         left += wide + _GAP
@@ -114,8 +135,36 @@ def make_minutes(
     )
 
 
+def _piece(
+    one: PlannedLesson,
+    part: LessonPart,
+    wishes: Mapping[str, Wish],
+    titles: Mapping[str, str],
+    now: datetime,
+) -> MovedPiece | None:
+    wish = wishes.get(part.wish or "")
+    if wish is None or part.first is None or one.lesson.at <= now:
+        return None
+    day = wish.day_of(part.first)
+    return MovedPiece(
+        wish=wish.id,
+        number=part.first,
+        is_pinned=day is not None,
+        said=gettext(
+            "%(title)s, %(day)s, %(minutes)s minutes",
+            title=titles.get(wish.id, wish.id),
+            day=f"{one.lesson.at:%Y-%m-%d}",
+            minutes=part.minutes,
+        ),
+    )
+
+
 def _box(
-    part: LessonPart, left: float, column: float, fills: Mapping[str, tuple[str, ...]]
+    part: LessonPart,
+    left: float,
+    column: float,
+    fills: Mapping[str, tuple[str, ...]],
+    piece: MovedPiece | None,
 ) -> MinuteBox:
     top, height = _TOP + part.begins_min * _A_MINUTE, part.minutes * _A_MINUTE
     some: tuple[str, ...] = ()
@@ -124,6 +173,7 @@ def _box(
         some = every[:: max(1, -(-len(every) // _MOST_FILLS))]
     wide = (column - 8.0) / max(len(some), 1)
     return MinuteBox(
+        piece=piece,
         top=top,
         height=max(height - 1.0, 1.0),
         grey=_GREYS[part.doing],

@@ -2,7 +2,9 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from datetime import date
 
+from noema.actions.due_days import due_days_of_student
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.language import N_, gettext
 from noema.core.progress.states import WorkState
@@ -21,7 +23,7 @@ from noema.store.student_work import (
 )
 from noema.store.work import WorkRow
 from noema.web.exercises.showing import Shown, show
-from noema.web.frame.clock import today
+from noema.web.frame.clock import day, today
 from noema.web.frame.request import db, the_student
 from noema.web.painting.attempts import AttemptLine, attempt_lines, may_see
 
@@ -88,7 +90,9 @@ def due_page() -> DuePage:
     me = the_student()
     classes = {one.id: one for one in classes_of_student(db(), me.id)}
     work = work_of_student(db(), me.id)
-    tasks = [_task(row, classes, work) for row in given_to_student(db(), me.id)]
+    given = given_to_student(db(), me.id)
+    days = due_days_of_student(db(), me.school_id, me.id, given)
+    tasks = [_task(row, classes, work, days.get(row.id)) for row in given]
     return DuePage(
         name=me.display_name,
         todo=tuple(task for task in tasks if task.open),
@@ -105,12 +109,15 @@ def exercise_page(assignment_id: int) -> ExercisePage:
     table = hue_words(db(), me.school_id).table
     sheets = sheets_of_student(db(), me.id, assignment_id)
     attempts = attempts_of_student(db(), me.id, assignment_id)
+    days = due_days_of_student(db(), me.school_id, me.id, (row,))
     of_class = classes.get(row.class_id)  # None: they moved, or its unit is over
     visible = may_see(attempts, sees_at_once=of_class is not None and of_class.sees_at_once)
     return ExercisePage(
         name=me.display_name,
         row=row,
-        due=gettext("its class is over") if of_class is None else due_words(row, of_class),
+        due=gettext("its class is over")
+        if of_class is None
+        else due_words(row, of_class, days.get(row.id)),
         shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, ""),
         sheet=sheets[-1] if sheets else None,
         attempts=attempt_lines(visible),
@@ -131,8 +138,14 @@ def photograph_page(assignment_id: int, another_of: int | None) -> OwnPhotograph
     )
 
 
-def due_words(row: AssignmentRow, of_class: ClassOfStudent) -> str:
-    """Say when something is due, from today."""
+def due_words(row: AssignmentRow, of_class: ClassOfStudent, on: date | None) -> str:
+    """Say when something is due, from today; on a day, where it is in its class's unit."""
+    if on is not None:
+        return (
+            gettext("due on %(day)s", day=day(on))
+            if on >= today()
+            else gettext("was due on %(day)s", day=day(on))
+        )
     week = of_class.unit.week_on(today())
     left = row.due_week - week
     if left == 0:
@@ -147,7 +160,10 @@ def due_words(row: AssignmentRow, of_class: ClassOfStudent) -> str:
 
 
 def _task(
-    row: AssignmentRow, classes: Mapping[int, ClassOfStudent], work: Mapping[int, WorkRow]
+    row: AssignmentRow,
+    classes: Mapping[int, ClassOfStudent],
+    work: Mapping[int, WorkRow],
+    on: date | None,
 ) -> Task:
     mine = work.get(row.id)
     state = WorkState.NOT_PRINTED if mine is None else mine.state
@@ -156,7 +172,7 @@ def _task(
     return Task(
         row=row,
         state=gettext("look at it") if at_once else gettext(_SAID[state]),
-        due=due_words(row, classes[row.class_id]),
+        due=due_words(row, classes[row.class_id], on),
         open=state in _OPEN,
         seen=decided or at_once,
         photograph_id=None if mine is None else mine.photograph_id,

@@ -1,38 +1,22 @@
-"""What is true of the whole school: its time zone, its days and its drying rack."""
+"""What is true of the whole school: its time zone, its days, periods and rooms."""
 
-from dataclasses import dataclass
-from datetime import UTC, datetime
-
-from flask import Blueprint, redirect, render_template, url_for
+from flask import Blueprint, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response
 from wtforms import Form
 
-from noema.actions import change_unit as actions
-from noema.actions.school_days import calendar_of_text, holidays_text
-from noema.actions.set_time_zone import set_time_zone, time_zones
+from noema.actions.change_unit import keep_days as keep_school_days
+from noema.actions.school_days import TypedDays, calendar_of_text, take_holidays
+from noema.actions.set_time_zone import set_time_zone
 from noema.core.errors import Refused
-from noema.store.units import CalendarRow, calendar_of_school
-from noema.web.frame.clock import here
-from noema.web.frame.forms import Exactly, TextLine, Whole, read_form
-from noema.web.frame.page import Frame, Stage, frame
+from noema.formats.calendar_in import MOST_BYTES
+from noema.web.frame.forms import Exactly, Many, SentFile, TextLine, read_form
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
+from noema.web.school.page import school_page
 
 school = Blueprint("school", __name__)
 
-
-@dataclass(frozen=True, kw_only=True)
-class SchoolPage:
-    """The school and the time there."""
-
-    frame: Frame
-    name: str
-    time_zone: str
-    zones: tuple[str, ...]
-    now: datetime
-    calendar: CalendarRow | None
-    holidays: str  # a line each
-    sentence: str = ""
+_IN_A_ROOM = ("rack", "sinks", "brushes", "palettes", "jars")
 
 
 class TimeZoneForm(Form):
@@ -42,18 +26,31 @@ class TimeZoneForm(Form):
 
 
 class DaysForm(Form):
-    """The days the school plans in."""
+    """The days the school plans in, its periods, and its rooms in as many fields as it has."""
 
     begins = TextLine()
     ends = TextLine()
     holidays = Exactly()
-    rack = Whole()
+    periods = Exactly()
+    room = Many()
+
+
+class HolidaysForm(Form):
+    """A calendar with holidays."""
+
+    calendar = SentFile(MOST_BYTES)
 
 
 @school.get("/school")
 def of_school() -> str:
     """Show the school's time zone and days."""
-    return render_template("school/school.html", page=_page())
+    return render_template("school/school.html", page=school_page())
+
+
+@school.get("/school/planned")
+def planned() -> str:
+    """Say how far planning is; asked for until it is done."""
+    return render_template("school/planned.html", page=school_page())
 
 
 @school.post("/school/days")
@@ -61,28 +58,32 @@ def keep_days() -> Response | tuple[str, int]:
     """Choose the days the school plans in; every unit is planned anew."""
     given = read_form(DaysForm)
     try:
-        calendar = calendar_of_text(
-            given.begins.data, given.ends.data, given.holidays.data, given.rack.data
+        typed = TypedDays(
+            begins=given.begins.data,
+            ends=given.ends.data,
+            holidays=given.holidays.data,
+            periods=given.periods.data,
+            rooms=[
+                {"name": name, **dict(zip(_IN_A_ROOM, counts, strict=True))}
+                for name, *counts in zip(
+                    given.room.data, *map(request.form.getlist, _IN_A_ROOM), strict=False
+                )
+            ],
         )
-        actions.keep_days(db(), me().school_id, calendar)
+        keep_school_days(db(), me().school_id, calendar_of_text(typed))
     except Refused as refusal:
-        page = _page(str(refusal))
-        return render_template("school/school.html", page=page), status_of(refusal)
+        return _refused(refusal)
     return redirect(url_for("school.of_school"), 303)
 
 
-def _page(sentence: str = "") -> SchoolPage:
-    calendar = calendar_of_school(db(), me().school_id)
-    return SchoolPage(
-        frame=frame(Stage.PLAN),
-        name=me().school_name,
-        time_zone=me().time_zone,
-        zones=time_zones(),
-        now=here(datetime.now(UTC)),
-        calendar=calendar,
-        holidays="" if calendar is None else holidays_text(calendar),
-        sentence=sentence,
-    )
+@school.post("/school/holidays.ics")
+def holidays_in() -> Response | tuple[str, int]:
+    """Take holidays from a calendar."""
+    try:
+        take_holidays(db(), me().school_id, read_form(HolidaysForm).calendar.bytes)
+    except Refused as refusal:
+        return _refused(refusal)
+    return redirect(url_for("school.of_school"), 303)
 
 
 @school.post("/school")
@@ -90,3 +91,7 @@ def keep() -> Response:
     """Choose the school's time zone."""
     set_time_zone(db(), me().school_id, read_form(TimeZoneForm).time_zone.data)
     return redirect(url_for("school.of_school"), 303)
+
+
+def _refused(refusal: Refused) -> tuple[str, int]:
+    return render_template("school/school.html", page=school_page(str(refusal))), status_of(refusal)

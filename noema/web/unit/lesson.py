@@ -1,27 +1,32 @@
 """A lesson on one page, on screen and on paper."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
-from flask import Blueprint, Response, redirect, render_template, url_for
+from flask import Blueprint, Response, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
 from wtforms import Form
 
-from noema.actions.change_unit import frame_of_class, workshop_of
+from noema.actions.lesson_facts import lesson_facts, lesson_key
 from noema.actions.say_how_it_went import say_how_it_went
+from noema.actions.say_paint_used import say_paint_used
+from noema.core.errors import Refused
 from noema.core.language import gettext, ngettext
-from noema.core.planning.lesson_sheet import LessonSheet, lesson_sheet
+from noema.core.planning.class_plan import ClassPlan
+from noema.core.planning.lesson_sheet import LessonSheet, PaintOfLesson, lesson_sheet
 from noema.core.planning.register import RegisterMark
 from noema.core.planning.timeline import PlannedLesson
 from noema.formats.lesson_pdf import lesson_pdf
 from noema.store.classes import ClassRow
+from noema.store.cupboard import lesson_paint_of_class
 from noema.store.lessons_went import went_of_class
 from noema.web.frame.clock import day, lesson_address
 from noema.web.frame.forms import Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
-from noema.web.unit.finding import find_lesson, lesson_key
-from noema.web.unit.register import RegisterLine, WayBackIn, register_of, ways_back_in
+from noema.web.unit.finding import find_lesson
+from noema.web.unit.register import RegisterLine, register_of
 
 lesson = Blueprint("lesson", __name__)
 
@@ -46,7 +51,8 @@ class LessonPage:
     said: str  # how it went, as somebody said
     register: tuple[RegisterLine, ...]
     marks: tuple[RegisterMark, ...]
-    back: tuple[WayBackIn, ...]  # who was away in the lesson before
+    paints: tuple[PaintOfLesson, ...]  # each once
+    used: Mapping[tuple[str, str], str]  # ml, by tube and medium, where somebody said
     before: str  # as it stands in an address; empty for the first
     after: str
 
@@ -54,8 +60,9 @@ class LessonPage:
 @lesson.get("/classes/<int:class_id>/lessons/<at>")
 def of_class(class_id: int, at: str) -> str:
     """Show a lesson."""
-    row, lessons, place = find_lesson(class_id, at)
-    sheet = _sheet(row, lessons[place])
+    row, plan, place = find_lesson(class_id, at)
+    lessons = plan.lessons
+    sheet = _sheet(row, plan, place)
     page = LessonPage(
         frame=frame(Stage.PLAN),
         row=row,
@@ -63,7 +70,8 @@ def of_class(class_id: int, at: str) -> str:
         sheet=sheet,
         register=register_of(class_id, lessons[place]),
         marks=tuple(RegisterMark),
-        back=ways_back_in(class_id, lessons[place - 1] if place else None, sheet),
+        paints=_paints(sheet),
+        used=_used(class_id, lessons[place]),
         named=at,
         has_begun=lessons[place].lesson.at <= datetime.now(UTC),
         said=_said(row.id, lessons[place]),
@@ -76,8 +84,8 @@ def of_class(class_id: int, at: str) -> str:
 @lesson.get("/classes/<int:class_id>/lessons/<at>.pdf")
 def on_paper(class_id: int, at: str) -> Response:
     """Give a lesson as a page of paper."""
-    row, lessons, place = find_lesson(class_id, at)
-    data = lesson_pdf(_sheet(row, lessons[place]), row.name, _when(lessons[place]))
+    row, plan, place = find_lesson(class_id, at)
+    data = lesson_pdf(_sheet(row, plan, place), row.name, _when(plan.lessons[place]))
     return Response(data, mimetype="application/pdf")
 
 
@@ -85,12 +93,12 @@ def on_paper(class_id: int, at: str) -> Response:
 def went(class_id: int, at: str) -> AnyResponse:
     """Say how a lesson went."""
     given = read_form(WentForm)
-    _, lessons, place = find_lesson(class_id, at)
+    _, plan, place = find_lesson(class_id, at)
     say_how_it_went(
         db(),
         me().school_id,
         class_id,
-        lessons[place].lesson.at.replace(tzinfo=None),
+        plan.lessons[place].lesson.at.replace(tzinfo=None),
         over_min=given.over.data or 0,
         unfinished=given.unfinished.data or 0,
     )
@@ -115,12 +123,49 @@ def _said(class_id: int, one: PlannedLesson) -> str:
     return gettext("It was done in time.")
 
 
-def _sheet(row: ClassRow, planned: PlannedLesson) -> LessonSheet:
-    school = frame_of_class(db(), me().school_id, row.id)
-    wishes = {wish.id: wish for wish in school.classes[0].unit}
-    shop = workshop_of(db(), me().school_id, row.id)
-    asked = {name: shop.asked(wishes[name]) for name in planned.wishes}
-    return lesson_sheet(planned, wishes, asked, row.students)
+@lesson.post("/classes/<int:class_id>/lessons/<at>/paint")
+def paint_used(class_id: int, at: str) -> AnyResponse:
+    """Say how much paint a lesson really used."""
+    _, plan, place = find_lesson(class_id, at)
+    used = {}
+    for name, given in request.form.items():
+        tube, _, medium = name.removeprefix(_USED).rpartition(" ")
+        if name.startswith(_USED) and given.strip():
+            used[tube, medium] = _ml(given)
+    lesson_at = plan.lessons[place].lesson.at.replace(tzinfo=None)
+    say_paint_used(db(), me().school_id, class_id, lesson_at, used)
+    return redirect(url_for("lesson.of_class", class_id=class_id, at=at), 303)
+
+
+_USED = "used "
+
+
+def _ml(given: str) -> float:
+    try:
+        return float(given.strip().replace(",", "."))
+    except ValueError as wrong:
+        raise Refused(
+            gettext("“%(given)s” is no amount: write millilitres such as 40.", given=given[:20])
+        ) from wrong
+
+
+def _paints(sheet: LessonSheet) -> tuple[PaintOfLesson, ...]:
+    known = {(need.tube, need.medium): need for one in sheet.shown for need in one.paint}
+    return tuple(known.values())
+
+
+def _used(class_id: int, one: PlannedLesson) -> dict[tuple[str, str], str]:
+    at = lesson_key(one)
+    return {
+        (row.tube, row.medium): f"{row.used_ml:g}"
+        for row in lesson_paint_of_class(db(), class_id)
+        if row.lesson == at and row.used_ml is not None
+    }
+
+
+def _sheet(row: ClassRow, plan: ClassPlan, place: int) -> LessonSheet:
+    facts = lesson_facts(db(), me().school_id, row.id, plan, place)
+    return lesson_sheet(plan.lessons[place], facts)
 
 
 def _when(one: PlannedLesson) -> str:

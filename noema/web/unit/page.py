@@ -3,30 +3,43 @@
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
+from urllib.parse import urlencode
 
-from noema.actions.change_unit import frame_of_class, paces_of_class
+from noema.actions.frames import frame_of_class, frames_of_school, paces_of_class
 from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.media import Medium
 from noema.core.language import gettext
 from noema.core.pigments.shelf import PLUS_BLACK, SETS
 from noema.core.planning.class_plan import ClassPlan
-from noema.core.planning.frame import SchoolFrame, Wish, lessons_of
+from noema.core.planning.frame import (
+    DAY_NAMES,
+    ClassFrame,
+    SchoolFrame,
+    WeeklyLesson,
+    WeekTurn,
+    Wish,
+    lessons_of,
+)
 from noema.core.planning.kept import KeptPlan, as_kept
 from noema.core.planning.pace import Pace
 from noema.core.planning.ready import READY
 from noema.core.planning.saying import Unmet
 from noema.core.planning.timetable import weekly_text
 from noema.formats.kept_plan_json import kept_plan_from_json
-from noema.store.classes import ClassRow, class_of_school, classes_of_school
+from noema.formats.options_json import options_from_json
+from noema.store.assignments import given_wishes
+from noema.store.classes import ClassRow, class_of_school
 from noema.store.paints import own_sets
-from noema.store.units import UnitRow, unit_of_class, units_of_school
+from noema.store.unit_patterns import unit_patterns_of
+from noema.store.units import UnitRow, unit_of_class
 from noema.web.drawings.minutes import MinuteSheet, make_minutes
+from noema.web.exercises.options import form_of
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import week_words
 
-OF_CLASS = "class-"
-"""Before a class's number where its unit is started from."""
+OF_CLASS, OF_PATTERN = "class-", "kept-"
+"""Before the number of a class, or of a kept unit, that a unit is started from."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -37,9 +50,10 @@ class WishLine:
     title: str
     begins: date | None
     due: date | None
-    due_week: int
     takes: str  # how long this class paints at it, with its doubt
     moved: bool  # elsewhere than in the plan before
+    assignment: int | None  # it was given to the class as
+    assign_query: str  # of the address at which it is assigned
     fills: tuple[str, ...]
 
 
@@ -69,6 +83,11 @@ class UnitPage:
     timetable: str
     begins: date
     ends: date
+    rooms: tuple[str, ...]
+    room: str
+    tests: tuple[date, ...]  # Mondays of weeks that are kept for a test
+    clashes: tuple[str, ...]  # lessons of other classes in the same room at the same time
+    kept_units: tuple[tuple[int, str], ...]
     kinds: tuple[tuple[str, str], ...]
     sets: tuple[tuple[str, str], ...]
     media: tuple[Medium, ...]
@@ -86,45 +105,85 @@ def unit_page(class_id: int, sentence: str = "", feed: str = "") -> UnitPage:
     plan = None if kept is None or kept.plan is None else kept_plan_from_json(kept.plan)
     found = None if plan is None else as_kept(school, plan)
     one, paces = school.classes[0], paces_of_class(db(), class_id)
+    patterns = unit_patterns_of(db(), me().school_id)
+    given = given_wishes(db(), (class_id,))
+    assigned = {wish: one.assignment_id for (_, wish), one in given.items()}
+    frames = [(other, its) for other, _, its in frames_of_school(db(), me().school_id)]
     return UnitPage(
         frame=frame(Stage.PLAN),
         row=row,
         week=week_words(row),
         is_planned=_is_planned(kept),
         can_undo=kept is not None and kept.can_undo,
-        sheet=None if found is None or plan is None else _sheet(found, plan, now),
-        wishes=tuple(_wish_line(row, wish, found, plan, paces) for wish in one.unit),
+        sheet=None if found is None or plan is None else _sheet(one, found, plan, now),
+        wishes=tuple(_wish_line(row, wish, found, plan, paces, assigned) for wish in one.unit),
         unmet=() if plan is None or not _is_planned(kept) else plan.unmet,
         lessons=_lesson_lines(school, now),
         timetable=weekly_text(one.lessons),
         begins=school.begins,
         ends=school.ends,
         kinds=tuple((kind.name, gettext(kind.label)) for kind in KINDS.values()),
-        sets=_sets(),
+        sets=sets_to_choose(),
+        rooms=tuple(room.name for room in school.rooms),
+        room=school.room_of(one).name,
+        tests=one.tests,
+        clashes=tuple(_clashes(school, class_id, frames)),
+        kept_units=tuple((one.id, one.name) for one in patterns),
         media=tuple(Medium),
-        ready=(*((unit.id, gettext(unit.label)) for unit in READY.values()), *_of_others(class_id)),
+        ready=(
+            *((unit.id, gettext(unit.label)) for unit in READY.values()),
+            *((f"{OF_PATTERN}{kept.id}", kept.name) for kept in patterns),
+            *_others(class_id, frames),
+        ),
         has_feed=kept is not None and kept.has_feed,
         feed=feed,
         sentence=sentence,
     )
 
 
-def _of_others(class_id: int) -> Iterator[tuple[str, str]]:
+def _others(
+    class_id: int, frames: Sequence[tuple[ClassRow, SchoolFrame]]
+) -> Iterator[tuple[str, str]]:
     """Offer the units of a school's other classes."""
-    there = {one.class_id for one in units_of_school(db(), me().school_id)} - {class_id}
-    for other in classes_of_school(db(), me().school_id):
-        if other.id in there:
+    for other, frame_of_other in frames:
+        if other.id != class_id and frame_of_other.classes[0].unit:
             yield f"{OF_CLASS}{other.id}", gettext("as %(name)s has it", name=other.name)
+
+
+def _clashes(
+    own: SchoolFrame, class_id: int, frames: Sequence[tuple[ClassRow, SchoolFrame]]
+) -> Iterator[str]:
+    """Say which lessons of other classes are in the same room at the same time."""
+    one = own.classes[0]
+    for other, frame_of_other in frames:
+        theirs = frame_of_other.classes[0]
+        if other.id == class_id or frame_of_other.room_of(theirs) != own.room_of(one):
+            continue
+        for lesson in one.lessons:
+            if any(_meet(lesson, another) for another in theirs.lessons):
+                yield gettext(
+                    "%(name)s has a lesson in the same room on %(day)s at the same time.",
+                    name=other.name,
+                    day=gettext(DAY_NAMES[lesson.day]),
+                )
+
+
+def _meet(one: WeeklyLesson, other: WeeklyLesson) -> bool:
+    turns = {one.turn, other.turn}
+    if one.day != other.day or turns == {WeekTurn.A, WeekTurn.B}:
+        return False
+    begins, theirs = (les.start.hour * 60 + les.start.minute for les in (one, other))
+    return begins < theirs + other.minutes and theirs < begins + one.minutes
 
 
 def _is_planned(kept: UnitRow | None) -> bool:
     return kept is None or kept.is_planned
 
 
-def _sheet(found: ClassPlan, plan: KeptPlan, now: datetime) -> MinuteSheet:
+def _sheet(one: ClassFrame, found: ClassPlan, plan: KeptPlan, now: datetime) -> MinuteSheet:
     fills = {wish: work.fills for wish, work in plan.works.items()}
     titles = {wish: work.title for wish, work in plan.works.items()}
-    return make_minutes(found.lessons, fills, titles, now)
+    return make_minutes(found.lessons, fills, titles, now, one)
 
 
 def _wish_line(
@@ -133,21 +192,33 @@ def _wish_line(
     found: ClassPlan | None,
     plan: KeptPlan | None,
     paces: Mapping[tuple[str, str], Pace],
+    assigned: Mapping[str, int],
 ) -> WishLine:
     pace = paces.get((wish.kind, wish.medium.value), Pace())
-    is_met = found is not None and wish.id in found.at
     work = None if plan is None else plan.works.get(wish.id)
-    due = found.due(wish.id) if found is not None and is_met else None
+    due = None if found is None else found.due(wish.id)
     return WishLine(
         wish=wish,
         title=gettext(kind_of(wish.kind).label) if work is None else work.title,
-        begins=found.begins(wish.id) if found is not None and is_met else None,
+        begins=None if found is None else found.begins(wish.id),
         due=due,
-        due_week=1 if due is None else min(max(row.unit.week_on(due), 1), row.unit.weeks),
         takes="" if work is None else pace.said(work.work.minutes / work.pace),
         moved=plan is not None and wish.id in plan.moved,
+        assignment=assigned.get(wish.id),
+        assign_query=_assign_query(row, wish, due),
         fills=() if work is None else work.fills,
     )
+
+
+def _assign_query(row: ClassRow, wish: Wish, due: date | None) -> str:
+    """Give what the form of an assignment is filled with, for a wish."""
+    pairs = form_of(options_from_json(kind_of(wish.kind), wish.options))
+    pairs += [("kind", wish.kind), ("medium", wish.medium.value), ("wish", wish.id)]
+    if wish.set_ref is not None:
+        pairs.append(("set", wish.set_ref))
+    if due is not None:
+        pairs.append(("due_week", str(row.unit.week_within(due))))
+    return urlencode(pairs)
 
 
 def _lesson_lines(school: SchoolFrame, now: datetime) -> tuple[LessonLine, ...]:
@@ -163,7 +234,8 @@ def _line(at: datetime, minutes: int, is_held: bool) -> LessonLine:
     return LessonLine(at=at, minutes=minutes, words=f"{at:%Y-%m-%d %H:%M}", is_held=is_held)
 
 
-def _sets() -> tuple[tuple[str, str], ...]:
+def sets_to_choose() -> tuple[tuple[str, str], ...]:
+    """Give the sets an exercise may be planned in, by reference and label."""
     own: Sequence[tuple[str, str]] = [
         (one.name, one.label) for one in own_sets(db(), me().school_id)
     ]

@@ -1,22 +1,21 @@
 """The register of a lesson, by one tap a student."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 
 from flask import Blueprint, redirect, url_for
 from werkzeug.wrappers import Response
 from wtforms import Form
 
+from noema.actions.lesson_facts import lesson_key
 from noema.actions.mark_student import mark_student
 from noema.core.language import N_
-from noema.core.planning.lesson_sheet import LessonSheet
 from noema.core.planning.register import RegisterMark
 from noema.core.planning.timeline import PlannedLesson
 from noema.store.classes import StudentName, students_of_class
 from noema.store.register import marks_of_lesson
 from noema.web.frame.forms import OneOrNone, read_form
 from noema.web.frame.request import db, me
-from noema.web.unit.finding import find_lesson, lesson_key
+from noema.web.unit.finding import find_lesson
 
 register = Blueprint("register", __name__)
 
@@ -27,14 +26,6 @@ class RegisterLine:
 
     student: StudentName
     mark: RegisterMark | None
-
-
-@dataclass(frozen=True, kw_only=True)
-class WayBackIn:
-    """A student who was away in the lesson before."""
-
-    student: str
-    easier: tuple[str, ...]  # shorter sheets of what is painted now
 
 
 class MarkForm(Form):
@@ -50,27 +41,11 @@ def register_of(class_id: int, one: PlannedLesson) -> tuple[RegisterLine, ...]:
     return tuple(RegisterLine(student=s, mark=marks.get(s.id)) for s in students)
 
 
-def ways_back_in(
-    class_id: int, before: PlannedLesson | None, sheet: LessonSheet
-) -> tuple[WayBackIn, ...]:
-    """Say who was away in the lesson before, and what brings them back in."""
-    if before is None:
-        return ()
-    marks: Mapping[int, RegisterMark] = marks_of_lesson(db(), class_id, lesson_key(before))
-    names = {one.id: one.display_name for one in students_of_class(db(), class_id)}
-    easier = tuple(f"{one.title}: {one.easier}" for one in sheet.shown)
-    return tuple(
-        WayBackIn(student=names[number], easier=easier)
-        for number, mark in marks.items()
-        if mark is RegisterMark.AWAY and number in names
-    )
-
-
 @register.post("/classes/<int:class_id>/lessons/<at>/students/<int:student_id>")
 def mark(class_id: int, at: str, student_id: int) -> Response:
     """Note that somebody was away, late, left early, or was there."""
-    _, lessons, place = find_lesson(class_id, at)
-    lesson, said = lesson_key(lessons[place]), read_form(MarkForm).mark.data
+    _, plan, place = find_lesson(class_id, at)
+    lesson, said = lesson_key(plan.lessons[place]), read_form(MarkForm).mark.data
     mark_student(db(), me().school_id, class_id, lesson, student_id, said)
     address = url_for("lesson.of_class", class_id=class_id, at=at)
     return redirect(f"{address}#register", 303)

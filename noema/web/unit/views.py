@@ -1,34 +1,35 @@
-"""The unit in time: a class's lessons and wishes, planned anew at every change."""
+"""The unit in time: a class's lessons, what it is to do, and what can't be met."""
 
 from dataclasses import replace
-from datetime import datetime
+from datetime import UTC, datetime
 
 from flask import Blueprint, redirect, render_template, url_for
 from werkzeug.wrappers import Response
 from wtforms import Form
 
 from noema.actions import change_unit as actions
+from noema.actions.frames import periods_of_school
+from noema.actions.move_piece import WhichPiece, move_piece, pin_piece, split_piece
 from noema.actions.school_days import day_of
 from noema.core.errors import BadFrame, NotFound, Refused
 from noema.core.exercises.media import Medium
 from noema.core.language import N_, gettext
+from noema.core.planning import changes
 from noema.core.planning.frame import Wish
-from noema.core.planning.ready import READY
-from noema.core.planning.timetable import weekly_of
+from noema.core.planning.timetable import LONGEST_MIN, SHORTEST_MIN, weekly_of
 from noema.web.frame.forms import Exactly, OneOf, Said, TextLine, Whole, read_form
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
-from noema.web.unit.page import OF_CLASS, unit_page
+from noema.web.unit.page import unit_page
 
 unit = Blueprint("unit", __name__)
 
-_MOST_DIGITS = 10  # of a class's number
-
 
 class TimetableForm(Form):
-    """Lessons in the week, a line each."""
+    """Lessons in the week, a line each, and their room."""
 
     lessons = Exactly()
+    room = TextLine()
 
 
 class WishForm(Form):
@@ -54,17 +55,34 @@ class LessonForm(Form):
     is_held = Said("held", name="do")
 
 
+class BesidesForm(Form):
+    """A lesson besides those of the timetable."""
+
+    at = TextLine()
+    minutes = Whole()
+
+
+class FreeWeekForm(Form):
+    """A week kept for a test, or not any more."""
+
+    day = TextLine()
+    is_kept = Said("keep", name="do")
+
+
+class PieceForm(Form):
+    """What is painted in a lesson, and what becomes of it."""
+
+    wish = TextLine()
+    number = Whole()
+    act = TextLine()
+    to = TextLine()
+
+
 class WayForm(Form):
     """One of the ways out of what isn't met."""
 
     wish = TextLine()
     way = Whole()
-
-
-class ReadyForm(Form):
-    """A unit to start from."""
-
-    unit = TextLine()
 
 
 @unit.get("/classes/<int:class_id>/unit")
@@ -83,8 +101,10 @@ def planned(class_id: int) -> str:
 def timetable(class_id: int) -> Response | tuple[str, int]:
     """Say when a class has lessons."""
     try:
-        lessons = weekly_of(read_form(TimetableForm).lessons.data)
-        return _changed(class_id, lambda one: replace(one, lessons=lessons))
+        given = read_form(TimetableForm)
+        lessons = weekly_of(given.lessons.data, periods_of_school(db(), me().school_id))
+        room = given.room.data
+        return _changed(class_id, lambda one: replace(one, lessons=lessons, room=room))
     except Refused as refusal:
         return _refused(class_id, refusal)
 
@@ -101,7 +121,7 @@ def add(class_id: int) -> Response | tuple[str, int]:
         redo=given.redo.data,
     )
     try:
-        return _changed(class_id, actions.with_wish(wish))
+        return _changed(class_id, changes.with_wish(wish))
     except Refused as refusal:
         return _refused(class_id, refusal)
 
@@ -111,16 +131,16 @@ def change(class_id: int, wish_id: str) -> Response | tuple[str, int]:
     """Move a wish, pin it to a day, keep room for a redo, or leave it out."""
     given = read_form(ActForm)
     acts = {
-        "up": actions.moved(wish_id, -1),
-        "down": actions.moved(wish_id, 1),
-        "redo": actions.redone(wish_id, redo=True),
-        "no-redo": actions.redone(wish_id, redo=False),
-        "unpin": actions.pinned(wish_id, None),
-        "leave-out": actions.without(wish_id),
+        "up": changes.moved(wish_id, -1),
+        "down": changes.moved(wish_id, 1),
+        "redo": changes.redone(wish_id, redo=True),
+        "no-redo": changes.redone(wish_id, redo=False),
+        "unpin": changes.pinned(wish_id, None),
+        "leave-out": changes.without(wish_id),
     }
     try:
         if given.act.data == "pin":
-            return _changed(class_id, actions.pinned(wish_id, day_of(given.day.data)))
+            return _changed(class_id, changes.pinned(wish_id, day_of(given.day.data)))
         if given.act.data not in acts:
             raise NotFound(gettext("There is nothing of that name to do with an exercise."))
         return _changed(class_id, acts[given.act.data])
@@ -132,7 +152,7 @@ def change(class_id: int, wish_id: str) -> Response | tuple[str, int]:
 def hold(class_id: int) -> Response:
     """Say that a lesson isn't held, or is after all."""
     given = read_form(LessonForm)
-    return _changed(class_id, actions.cancelled(_moment(given.at.data), is_held=given.is_held.data))
+    return _changed(class_id, changes.cancelled(_moment(given.at.data), is_held=given.is_held.data))
 
 
 @unit.post("/classes/<int:class_id>/unit/ways")
@@ -151,25 +171,71 @@ def undo(class_id: int) -> Response:
     return redirect(url_for("unit.of_class", class_id=class_id), 303)
 
 
-@unit.post("/classes/<int:class_id>/unit/ready")
-def start_from(class_id: int) -> Response:
-    """Start from a ready unit."""
-    unit = _unit_named(read_form(ReadyForm).unit.data)
-    return _changed(class_id, lambda one: replace(one, unit=unit))
+@unit.post("/classes/<int:class_id>/unit/besides")
+def besides(class_id: int) -> Response | tuple[str, int]:
+    """Hold a lesson besides those of the timetable."""
+    given = read_form(BesidesForm)
+    minutes = given.minutes.data or 0
+    try:
+        if not SHORTEST_MIN <= minutes <= LONGEST_MIN:
+            raise BadFrame(
+                gettext(
+                    "A lesson has %(least)s to %(most)s minutes, not %(minutes)s.",
+                    least=SHORTEST_MIN,
+                    most=LONGEST_MIN,
+                    minutes=minutes,
+                )
+            )
+        return _changed(class_id, changes.besides(_moment(given.at.data), minutes))
+    except Refused as refusal:
+        return _refused(class_id, refusal)
 
 
-def _unit_named(name: str) -> tuple[Wish, ...]:
-    """Give a ready unit, or that of another class of the school; its days are left out."""
-    if name in READY:
-        return READY[name].wishes
-    number = name.removeprefix(OF_CLASS)
-    if name.startswith(OF_CLASS) and number.isdecimal() and len(number) < _MOST_DIGITS:
-        other = actions.frame_of_class(db(), me().school_id, int(number)).classes[0]
-        return tuple(replace(wish, pinned=None) for wish in other.unit)
-    raise NotFound(gettext("There is no such unit to start from: choose one of the list."))
+@unit.post("/classes/<int:class_id>/unit/tests")
+def keep_week(class_id: int) -> Response | tuple[str, int]:
+    """Keep a week free for a test, or not any more."""
+    given = read_form(FreeWeekForm)
+    try:
+        change = changes.with_test(day_of(given.day.data), is_kept=given.is_kept.data)
+        return _changed(class_id, change)
+    except Refused as refusal:
+        return _refused(class_id, refusal)
 
 
-def _changed(class_id: int, how: actions.Change) -> Response:
+@unit.post("/classes/<int:class_id>/unit/order")
+def order(class_id: int) -> Response:
+    """Put the unit in the order the craft builds on."""
+    return _changed(class_id, changes.ordered)
+
+
+@unit.post("/classes/<int:class_id>/unit/pieces")
+def move(class_id: int) -> Response | tuple[str, int]:
+    """Move, pin or split what is painted in a lesson to come."""
+    given, now = read_form(PieceForm), datetime.now(UTC)
+    number = -1 if given.number.data is None else given.number.data
+    which = WhichPiece(
+        school_id=me().school_id, class_id=class_id, wish=given.wish.data, number=number
+    )
+    try:
+        if given.act.data == "pin":
+            pin_piece(db(), which, now)
+        elif given.act.data == "split":
+            split_piece(db(), which, now)
+        elif given.act.data in _MOVES:
+            move_piece(db(), which, now, by=_MOVES[given.act.data])
+        elif given.act.data == "move":
+            move_piece(db(), which, now, to=_moment(given.to.data))
+        else:
+            raise NotFound(gettext("There is nothing of that name to do with an exercise."))
+    except Refused as refusal:
+        return _refused(class_id, refusal)
+    return redirect(url_for("unit.of_class", class_id=class_id), 303)
+
+
+_MOVES = {"earlier": -1, "later": 1}
+
+
+def _changed(class_id: int, how: changes.Change) -> Response:
     actions.change_unit(db(), me().school_id, class_id, how)
     return redirect(url_for("unit.of_class", class_id=class_id), 303)
 

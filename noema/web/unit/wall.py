@@ -1,11 +1,12 @@
 """A lesson on the wall: one part at a time, large enough to be read from the last table."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, timedelta
 
 from flask import Blueprint, render_template, request, url_for
 
-from noema.actions.change_unit import frame_of_class, workshop_of
+from noema.actions.lesson_facts import lesson_facts
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.asked import Asked
 from noema.core.language import gettext
@@ -47,12 +48,9 @@ class WallPage:
 @wall.get("/classes/<int:class_id>/lessons/<at>/wall")
 def show(class_id: int, at: str) -> str:
     """Show one part of a lesson."""
-    row, lessons, place = find_lesson(class_id, at)
-    planned, school = lessons[place], frame_of_class(db(), me().school_id, row.id)
-    wishes = {wish.id: wish for wish in school.classes[0].unit}
-    shop = workshop_of(db(), me().school_id, row.id)
-    asked = {name: shop.asked(wishes[name]) for name in planned.wishes}
-    sheet = lesson_sheet(planned, wishes, asked, row.students)
+    row, plan, place = find_lesson(class_id, at)
+    planned, facts = plan.lessons[place], lesson_facts(db(), me().school_id, row.id, plan, place)
+    asked, sheet = facts.asked, lesson_sheet(planned, facts)
     count = len(sheet.parts)
     step = min(max(request.args.get("step", 0, type=int), 0), max(count - 1, 0))
     part = sheet.parts[step] if sheet.parts else None
@@ -80,24 +78,25 @@ def _until(part: ClockPart) -> str:
     return f"{ends.astimezone(part.begins.tzinfo):%H:%M}"
 
 
-def _lines(part: LessonPart, sheet: LessonSheet, asked: dict[str, Asked]) -> tuple[str, ...]:
+def _lines(part: LessonPart, sheet: LessonSheet, asked: Mapping[str, Asked]) -> tuple[str, ...]:
     """Say what the class reads meanwhile."""
     told = next((one for one in sheet.shown if one.wish == part.wish), None)
     if part.doing is Doing.SHOW and told is not None:
         piles = (gettext("Two piles: %(piles)s.", piles=told.piles),) if told.piles else ()
         return (*piles, told.see)
-    if part.doing is Doing.PAINT and part.wish is not None:
+    if part.doing is Doing.PAINT and part.wish is not None and part.wish in asked:
         return asked[part.wish].how_to
     if part.doing is Doing.CLEAN_UP:
         return tuple(dict.fromkeys(one.ask for one in sheet.shown))
     return ()
 
 
-def _swatches(part: LessonPart, asked: dict[str, Asked]) -> tuple[WallSwatch, ...]:
+def _swatches(part: LessonPart, asked: Mapping[str, Asked]) -> tuple[WallSwatch, ...]:
     """Draw the first row that is painted, as a stair of its mixes."""
-    if part.wish is None or part.doing not in (Doing.SHOW, Doing.PAINT):
+    exercise = asked.get(part.wish or "")
+    if exercise is None or part.doing not in (Doing.SHOW, Doing.PAINT):
         return ()
-    bands = asked[part.wish].bands
+    bands = exercise.bands
     row = next((b for b in bands if any(cell.id in part.cells for cell in b.cells)), bands[0])
     wide = _WIDTH / len(row.cells)
     return tuple(

@@ -16,6 +16,7 @@ from noema.core.pigments.shelf import builtin_set
 from noema.core.planning.frame import (
     DAYS,
     ClassFrame,
+    Room,
     SchoolFrame,
     WeeklyLesson,
     WeekTurn,
@@ -26,6 +27,7 @@ from noema.core.planning.pieces import work_of
 from noema.core.planning.plan import FRESH, PlanSoFar, plan
 from noema.core.planning.steps import StepAct
 from noema.core.planning.timeline import Doing
+from noema.core.planning.unit import monday_of
 from noema.core.planning.usual import USUAL
 from noema.core.planning.ways import Trying, unmet_of
 
@@ -42,7 +44,7 @@ def asked(kind, options=()):
 
 def work(_class, wish, most_min):
     options = tuple((k, tuple(v) if isinstance(v, list) else v) for k, v in wish.options.items())
-    return work_of(asked(wish.kind, options), wish.medium, most_min)
+    return work_of(asked(wish.kind, options), wish.medium, most_min, goes=wish.goes)
 
 
 @st.composite
@@ -62,9 +64,26 @@ def units(draw):
                 pinned=MONDAY + timedelta(days=draw(st.integers(0, 60)))
                 if draw(st.integers(0, 9)) == 0
                 else None,
+                pins={1: MONDAY + timedelta(days=draw(st.integers(0, 60)))}
+                if draw(st.integers(0, 9)) == 0
+                else {},
+                goes=draw(st.sampled_from((1, 1, 1, 2, 3))),
             )
         )
     return tuple(unit)
+
+
+@st.composite
+def rooms(draw):
+    return tuple(
+        Room(
+            name=name,
+            rack=draw(st.integers(20, 60)),
+            sinks=draw(st.integers(1, 3)),
+            palettes=draw(st.sampled_from((None, None, 12, 30))),
+        )
+        for name in ("east", "west")[: draw(st.integers(1, 2))]
+    )
 
 
 @st.composite
@@ -85,7 +104,14 @@ def frames(draw):
         )
         people = draw(st.integers(5, 32))
         classes.append(
-            ClassFrame(id=f"c{number}", people=people, lessons=lessons, unit=draw(units()))
+            ClassFrame(
+                id=f"c{number}",
+                people=people,
+                lessons=lessons,
+                unit=draw(units()),
+                room=draw(st.sampled_from(("", "west"))),
+                tests=(MONDAY + timedelta(weeks=draw(st.integers(0, 12))),),
+            )
         )
     free = MONDAY + timedelta(days=draw(st.integers(0, 50)))
     return SchoolFrame(
@@ -93,7 +119,7 @@ def frames(draw):
         begins=MONDAY,
         ends=MONDAY + timedelta(weeks=draw(st.integers(2, 14))),
         holidays=((free, free + timedelta(days=draw(st.integers(0, 10)))),),
-        rack=draw(st.integers(20, 60)),
+        rooms=draw(rooms()),
         classes=tuple(classes),
     )
 
@@ -102,10 +128,17 @@ def utc(at):
     return at.astimezone(UTC)
 
 
-def check_lessons(frame, found):
+def check_lessons(frame, one, found):
+    room = frame.room_of(one)
     for planned in found.lessons:
         lesson, begins = planned.lesson, 0
         assert not frame.is_free(lesson.at.date())
+        if planned.parts:
+            assert monday_of(lesson.at.date()) not in one.tests
+        if any(part.doing is Doing.PAINT for part in planned.parts):
+            washing = planned.parts[-1]
+            assert washing.doing is Doing.CLEAN_UP
+            assert washing.minutes >= USUAL.clean_up_min * one.people / 12 / room.sinks
         for part in planned.parts:
             assert part.begins_min == begins
             assert part.minutes > 0
@@ -124,6 +157,8 @@ def check_wishes(frame, one, found):
         steps, at = found.steps[wish.id], found.at[wish.id]
         assert list(at) == sorted(at)
         assert wish.pinned is None or found.begins(wish.id) == wish.pinned
+        for number, day in wish.pins.items():
+            assert number >= len(at) or lessons[at[number]].at.date() == day
         for earlier, later, n, m in zip(steps, steps[1:], at, at[1:], strict=False):
             gap = utc(lessons[m].at) - utc(lessons[n].ends)
             if later.act in (StepAct.PHOTOGRAPH, StepAct.PHOTOGRAPH_REDO):
@@ -139,15 +174,15 @@ def check_wishes(frame, one, found):
             assert at[0] >= max(rows)
 
 
-def check_rack(frame, plans):
-    times = [lies for one in plans.values() for lies in one.rack]
+def check_rack(room, plans):
+    times = [lies for one in plans for lies in one.rack]
     for moment in {lies.begins for lies in times}:
         lying = {}
         for one in times:
             if one.begins <= moment < one.ends:
                 key = (one.class_id, one.wish)
                 lying[key] = max(lying.get(key, 0), one.sheets)
-        assert sum(lying.values()) <= frame.rack
+        assert sum(lying.values()) <= room.rack
 
 
 @settings(max_examples=200, deadline=None, suppress_health_check=list(HealthCheck))
@@ -158,9 +193,11 @@ def test_every_law_holds_on_random_schools(frame):
     for one in frame.classes:
         found = plans[one.id]
         assert set(found.at) | set(found.unmet) == {wish.id for wish in one.unit}
-        check_lessons(frame, found)
+        check_lessons(frame, one, found)
         check_wishes(frame, one, found)
-    check_rack(frame, plans)
+    for room in frame.rooms:
+        in_it = [one.id for one in frame.classes if frame.room_of(one) == room]
+        check_rack(room, [plans[name] for name in in_it])
 
 
 TUESDAYS = (WeeklyLesson(day=1, start=time(9, 40), minutes=50),)
@@ -243,6 +280,34 @@ def test_a_missed_lesson_moves_little_and_nothing_that_is_past():
     assert gone <= moved <= gone + 6
     for name, some in times_of(before, lost)["8a"].items():
         assert will[name][: len(some)] == some
+
+
+def test_what_was_begun_stays_begun_where_the_rest_finds_no_place():
+    frame = one_class((wish("w", "colour-wheel", goes=4),), weeks=12)
+    before = plan(frame, work)
+    begun = before["8a"].lessons[0].lesson.at
+    earlier = PlanSoFar(
+        before=times_of(before),
+        done=times_of(before, begun + timedelta(days=1)),
+        now=begun.astimezone(UTC),
+    )
+    lost = tuple(one.lesson.at.replace(tzinfo=None) for one in before["8a"].lessons[1:])
+    closed = replace(frame, classes=(replace(frame.classes[0], cancelled=lost),))
+    after = plan(closed, work, earlier=earlier)["8a"]
+    assert after.unmet == ("w",)
+    assert after.begins("w") == begun.date()
+    assert after.due("w") is None
+    assert any(part.doing is Doing.PAINT for part in after.lessons[0].parts)
+    assert after.rack
+
+
+def test_palettes_that_are_shared_take_longer():
+    few = replace(one_class((wish("w"),)), rooms=(Room(palettes=12),))
+    enough = replace(few, rooms=(Room(palettes=24),))
+    long, short = (
+        [step.minutes for step in plan(frame, work)["8a"].steps["w"]][0] for frame in (few, enough)
+    )
+    assert long == pytest.approx(2 * short, abs=1)
 
 
 def test_the_same_frame_gives_the_same_plan():

@@ -70,6 +70,7 @@ KIND = Kind(
     label=N_("Chromatic greys"),
     says=N_("Greys steered from warm to cool."),
     teaching=Teaching(
+        place=10,
         see=N_("A touch of a warm or a cool colour steers a grey and leaves it a grey."),
         mistake=N_("The greys turn into colours: too much of the tube that steers."),
         say=N_(

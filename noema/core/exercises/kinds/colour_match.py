@@ -114,6 +114,7 @@ KIND = Kind(
     label=N_("Colour match"),
     says=N_("Given colours, mixed to match: value first, then hue, then intensity."),
     teaching=Teaching(
+        place=14,
         see=N_(
             "Value first: squint until the edge between target and mix goes; then hue, then "
             "intensity."

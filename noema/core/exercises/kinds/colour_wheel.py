@@ -395,6 +395,7 @@ KIND = Kind(
     label=N_("Colour wheel"),
     says=N_("Every hue from a few tubes, each in its place."),
     teaching=Teaching(
+        place=3,
         see=N_(
             "The dark tube goes to the light one by touches: yellow is green long before "
             "half of it is blue."

@@ -140,6 +140,7 @@ KIND = Kind(
     label=N_("Family chart"),
     says=N_("A whole range from two tubes and white, or from one tube towards every other."),
     teaching=Teaching(
+        place=12,
         see=N_("All these mixes hold something of the same tubes, and so they belong together."),
         mistake=N_("Piles for several rows are laid out at once and dry."),
         say=N_("One row at a time, with both of its piles ready before you begin."),

@@ -302,6 +302,7 @@ KIND = Kind(
     label=N_("Intensity chart"),
     says=N_("A hue loses its intensity to its complement until neither shows."),
     teaching=Teaching(
+        place=9,
         see=N_("From both sides two colours lose themselves in one neutral that leans to neither."),
         mistake=N_("The neutral leans to the stronger tube, and the two sides don't meet."),
         say=N_(

@@ -72,6 +72,7 @@ KIND = Kind(
     label=N_("Mixed darks"),
     says=N_("Near-blacks without black, each with its tint."),
     teaching=Teaching(
+        place=11,
         see=N_(
             "Two deep colours that cancel make a near black, and its tint tells which way it leans."
         ),

@@ -75,6 +75,7 @@ KIND = Kind(
     label=N_("Mixing grid"),
     says=N_("Every tube with every tube."),
     teaching=Teaching(
+        place=13,
         see=N_("Each place has two parents: look along its row and along its column."),
         mistake=N_("Equal amounts are mixed, and the strong tube is everywhere."),
         say=N_("Stop when you can see both parents in it."),

@@ -202,6 +202,7 @@ KIND = Kind(
         "One hue led towards others and lightened: white turns chalky, pale yellow stays lively."
     ),
     teaching=Teaching(
+        place=8,
         see=N_(
             "White alone turns a colour chalky; a pale yellow keeps it alive as it gets lighter."
         ),

@@ -123,6 +123,7 @@ KIND = Kind(
     label=N_("Secondary pairs"),
     says=N_("Every warm and cool pairing of the primaries: which stays clean?"),
     teaching=Teaching(
+        place=2,
         see=N_(
             "Two primaries that lean towards each other mix clean; two that lean away grey "
             "each other."

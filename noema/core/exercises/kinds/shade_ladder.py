@@ -29,6 +29,7 @@ KIND = Kind(
     label=_LADDER.name,
     says=N_("Each tube with more and more black, or a mixed dark."),
     teaching=Teaching(
+        place=6,
         see=N_("A little dark goes far: hue and intensity change together with value."),
         mistake=N_("The second step is nearly black: too much dark at once."),
         say=N_(

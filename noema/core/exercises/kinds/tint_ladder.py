@@ -32,6 +32,7 @@ KIND = Kind(
     label=_LADDER.name,
     says=N_("Each tube with more and more white, or water."),
     teaching=Teaching(
+        place=4,
         see=N_(
             "A deep tube gains intensity from the first touch of white, then turns paler and "
             "cooler."

@@ -39,6 +39,7 @@ KIND = Kind(
     label=_LADDER.name,
     says=N_("Each tube with more and more grey of its own value."),
     teaching=Teaching(
+        place=7,
         see=N_(
             "A grey of the tube's own value takes intensity away and leaves light and dark alone."
         ),

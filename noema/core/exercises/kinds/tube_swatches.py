@@ -67,6 +67,7 @@ KIND = Kind(
     label=N_("Tube swatches"),
     says=N_("Every tube thick, thin and as a tint: a class learns its paints."),
     teaching=Teaching(
+        place=1,
         see=N_("Tubes alike at the neck lie far apart once they are thin, or let down with white."),
         mistake=N_("Every stroke is equally thick, so that masstone and undertone look the same."),
         say=N_(

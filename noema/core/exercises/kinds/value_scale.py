@@ -211,6 +211,7 @@ KIND = Kind(
     label=N_("Value scale"),
     says=N_("Black to white in steps the eye counts as equal."),
     teaching=Teaching(
+        place=5,
         see=N_("Squint: between even steps every edge is equally clear."),
         mistake=N_("Steps crowd together at one end and leap at the other."),
         say=N_("Make both ends first, then the middle, then halve what is left."),

@@ -1,0 +1,1 @@
+"""The cupboard: what paint a school has, what runs out when, what to order."""
