@@ -16,8 +16,8 @@ from noema.core.planning.amounts import Range, times
 from noema.core.planning.cupboard import Container, LessonTakes, left_now
 from noema.core.planning.factor import LearnedFactor
 from noema.core.planning.paint_uses import (
-    Paint,
     PaintUse,
+    TubeInMedium,
     UsedPaint,
     learned_use,
     summed,
@@ -45,7 +45,7 @@ class Cupboard:
     now: datetime  # at the school's clock
     containers: tuple[Container, ...]  # as they were counted
     takes: tuple[LessonTakes, ...]
-    labels: dict[Paint, str]
+    labels: dict[TubeInMedium, str]
 
     @property
     def left(self) -> tuple[Container, ...]:
@@ -60,7 +60,7 @@ def cupboard_of(session: Session, school_id: int) -> Cupboard:
     containers = tuple(
         Container(
             id=row.id,
-            paint=Paint(tube=row.tube, medium=Medium(row.medium)),
+            paint=TubeInMedium(tube=row.tube, medium=Medium(row.medium)),
             label=row.label,
             size_ml=row.size_ml,
             left_ml=row.left_ml,
@@ -75,7 +75,9 @@ def cupboard_of(session: Session, school_id: int) -> Cupboard:
     return Cupboard(now=now, containers=containers, takes=takes, labels=labels)
 
 
-def _takes(session: Session, school_id: int, labels: dict[Paint, str]) -> Iterator[LessonTakes]:
+def _takes(
+    session: Session, school_id: int, labels: dict[TubeInMedium, str]
+) -> Iterator[LessonTakes]:
     """Give what every lesson of the school takes; `labels` learns what paints are called."""
     rows: dict[int, list[LessonPaintRow]] = defaultdict(list)
     for row in lesson_paint_of_school(session, school_id):
@@ -92,7 +94,7 @@ def _takes(session: Session, school_id: int, labels: dict[Paint, str]) -> Iterat
         if kept.plan is None:
             continue
         known = {row.lesson for row in past}
-        by_lesson: dict[tuple[datetime, Paint], list[PaintUse]] = defaultdict(list)
+        by_lesson: dict[tuple[datetime, TubeInMedium], list[PaintUse]] = defaultdict(list)
         for use in uses_of(kept_plan_from_json(kept.plan), factor):
             labels.setdefault(use.paint, use.label)
             if use.at is not None and use.at.isoformat(timespec="minutes") not in known:
@@ -105,10 +107,13 @@ def _takes(session: Session, school_id: int, labels: dict[Paint, str]) -> Iterat
 
 
 def _past(
-    rows: Sequence[LessonPaintRow], factor: LearnedFactor, name: str, labels: dict[Paint, str]
+    rows: Sequence[LessonPaintRow],
+    factor: LearnedFactor,
+    name: str,
+    labels: dict[TubeInMedium, str],
 ) -> Iterator[LessonTakes]:
     for row in rows:
-        paint = Paint(tube=row.tube, medium=Medium(row.medium))
+        paint = TubeInMedium(tube=row.tube, medium=Medium(row.medium))
         labels.setdefault(paint, row.label)
         ml = row.expected_ml * factor.factor if row.used_ml is None else row.used_ml
         at = datetime.fromisoformat(row.lesson)
@@ -121,7 +126,7 @@ def used_of(rows: Sequence[LessonPaintRow]) -> tuple[UsedPaint, ...]:
     """Give what lessons were said to have used."""
     return tuple(
         UsedPaint(
-            paint=Paint(tube=row.tube, medium=Medium(row.medium)),
+            paint=TubeInMedium(tube=row.tube, medium=Medium(row.medium)),
             at=datetime.fromisoformat(row.lesson),
             expected=row.expected_ml,
             used=row.used_ml,

@@ -22,7 +22,7 @@ from noema.core.planning.changes import cancelled
 from noema.core.planning.frame import ClassFrame, Room, WeeklyLesson, Wish
 from noema.core.planning.kept import as_kept
 from noema.core.planning.orders import containers
-from noema.core.planning.paint_uses import Paint
+from noema.core.planning.paint_uses import TubeInMedium
 from noema.core.planning.ready import READY
 from noema.core.planning.register import RegisterMark
 from noema.core.planning.timeline import Doing
@@ -110,7 +110,7 @@ def _tell_last_lesson(session: Session, school_id: int, row: ClassRow) -> None:
 def _fill_cupboard(session: Session, school_id: int, begun: datetime) -> None:
     """Put in what all units take, as it was counted when they began, but too little white."""
     found = cupboard_of(session, school_id)
-    needed: dict[Paint, float] = defaultdict(float)
+    needed: dict[TubeInMedium, float] = defaultdict(float)
     for one in found.takes:
         needed[one.paint] += one.ml.much
     known = all_tubes(session, school_id)

@@ -11,15 +11,15 @@ from reportlab.platypus import Flowable, Spacer, Table
 from noema.core.language import gettext
 from noema.core.planning.amounts import rounded_ml
 from noema.core.planning.orders import OrderLine
-from noema.core.planning.paint_uses import Paint
+from noema.core.planning.paint_uses import TubeInMedium
 from noema.formats.paper_pages import HEAD, SOFT, TEXT, TITLE, WIDTH, paragraph, report_bytes
 from noema.formats.spreadsheet import plain_text
 
 _WIDTHS = (0.3, 0.15, 0.12, 0.12, 0.16, 0.15)  # shares of the page, of columns
-_NO_DAYS: Mapping[Paint, date] = {}
+_NO_DAYS: Mapping[TubeInMedium, date] = {}
 
 
-def order_csv(lines: Sequence[OrderLine], by: Mapping[Paint, date] = _NO_DAYS) -> str:
+def order_csv(lines: Sequence[OrderLine], by: Mapping[TubeInMedium, date] = _NO_DAYS) -> str:
     """Give an order as CSV; `by` are the days until which to order, where they matter."""
     out = StringIO()
     table = csv.writer(out)
@@ -43,7 +43,7 @@ def order_csv(lines: Sequence[OrderLine], by: Mapping[Paint, date] = _NO_DAYS) -
 
 
 def order_pdf(
-    lines: Sequence[OrderLine], school: str, on: date, by: Mapping[Paint, date] = _NO_DAYS
+    lines: Sequence[OrderLine], school: str, on: date, by: Mapping[TubeInMedium, date] = _NO_DAYS
 ) -> bytes:
     """Give an order on paper: what is to come, with room to tick it off."""
     story: list[Flowable] = [

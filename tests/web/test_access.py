@@ -8,9 +8,11 @@ import pytest
 from noema.actions.calibrate_printer import own_printer
 from noema.actions.make_class import enrol_students, make_class
 from noema.store.classes import students_of_class
+from noema.store.cupboard import add_containers, containers_of
 from noema.store.photographs import photo_of_school
 from noema.store.phrases import keep_phrase, phrases_for
 from noema.store.student_work import UploadRow, add_upload
+from noema.store.unit_patterns import keep_unit_pattern, unit_patterns_of
 from noema.web.frame.access import OPEN_TO_ALL
 from tests.trade import NAMES
 
@@ -63,6 +65,17 @@ BELONGS_TO_NOBODY = {
     "erasure.keep",
     "erasure.remove",
     "school.of_school",
+    "school.planned",
+    "school.holidays_in",
+    "feed.of_school",
+    "feed.give_mine",
+    "feed.end_mine",
+    "cupboard.of_school",
+    "cupboard.put",
+    "cupboard.lead",
+    "cupboard.order_sheet",
+    "cupboard.order_paper",
+    "cupboard.stand_in",
     "school.keep",
 }
 OF_ANY_STUDENT = {"painting.due", "painting.progress", "painting.look", "painting.seen"}
@@ -103,7 +116,21 @@ BELONGS_TO_A_SCHOOL = {
     "unit.hold",
     "unit.take",
     "unit.undo",
-    "unit.start_from",
+    "unit.besides",
+    "unit.keep_week",
+    "unit.order",
+    "unit.move",
+    "starting.start_from",
+    "starting.keep",
+    "starting.forget",
+    "starting.lessons_in",
+    "wish.of_class",
+    "wish.choose",
+    "lay_out.of_lesson",
+    "lay_out.change",
+    "lesson.paint_used",
+    "cupboard.count",
+    "cupboard.take_out",
     "cards.of_class",
     "cards.replace",
     "cards.show",
@@ -213,7 +240,10 @@ ALSO = {
     "lesson.of_class": (404,), "lesson.on_paper": (404,), "lesson.went": (404,),
     "wall.show": (404,), "register.mark": (404,),
     "paint.of_unit": (404,), "paint.order": (404,),
-    "feed.file": (404,), "feed.give": (404,),
+    "feed.file": (404,), "feed.give": (404,), "feed.of_school": (404,),
+    "school.holidays_in": (422,), "cupboard.stand_in": (404,), "unit.move": (404,),
+    "starting.lessons_in": (422,), "wish.of_class": (404,), "wish.choose": (404,),
+    "lay_out.of_lesson": (404,), "lay_out.change": (404,), "lesson.paint_used": (404,),
     "records.assign_key": (422,), "records.take_set": (422,),
     "painting.look": (422,), "painting.seen": (404,), "painting.hand_in": (422,),
     "painting.begin": (422,), "erasure.move": (404,), "erasure.merge": (404,),
@@ -226,15 +256,24 @@ FORMS = {
     "reviewing.take_all_back": {"photograph": "{photograph_id}"},
     "classes.speak": {"audience": "adult"},
     "patterns.answer": {"answer": "taught"},
-    "school.keep_days": {"begins": "2027-01-11", "ends": "2027-02-26", "rack": "40"},
+    "school.keep_days": {"begins": "2027-01-11", "ends": "2027-02-26", "room": "12", "rack": "40"},
+    "unit.besides": {"at": "2027-01-12T09:40", "minutes": "50"},
+    "unit.keep_week": {"day": "2027-01-12", "do": "keep"},
+    "starting.keep": {"name": "Ours"},
+    "cupboard.put": {"tube": "rose", "medium": "acrylic", "size": "75", "count": "1"},
+    "cupboard.count": {"left": "40"},
+    "cupboard.lead": {"days": "10"},
     "unit.timetable": {"lessons": "Tue 9:40 50"},
     "unit.add": {"kind": "value-scale", "medium": "acrylic"},
     "unit.change": {"act": "up"},
     "unit.hold": {"at": "2027-01-12T09:40"},
-    "unit.start_from": {"unit": "six-weeks-acrylic"},
+    "starting.start_from": {"unit": "six-weeks-acrylic"},
     "keys.hold": {"key": "own-ends", "level": "advanced"},
 }
-SPARE = {"paints.remove": "spare_set_ref"}  # what may be taken away while others are looked at
+SPARE = {  # what may be taken away while others are looked at
+    "paints.remove": ("set_ref", "spare_set_ref"),
+    "cupboard.take_out": ("container_id", "spare_container_id"),
+}
 
 
 @pytest.fixture
@@ -247,6 +286,11 @@ def addresses(school):
         printer = own_printer(session, school.id, "Office")
         keep_phrase(session, school.id, "strays", "Look once more.")
         phrase = phrases_for(session, school.id, ["strays"])[0].id
+        add_containers(session, school.id, [("rose", "acrylic", "rose", 75.0)] * 2)
+        container, spare = (one.id for one in containers_of(session, school.id))
+        scale = {"id": "scale", "kind": "value-scale"}
+        keep_unit_pattern(session, school.id, "Six weeks", [scale])
+        pattern = unit_patterns_of(session, school.id)[0].id
         session.commit()
     return {
         "phrase_id": phrase,
@@ -266,6 +310,11 @@ def addresses(school):
         "wish_id": "scale",
         "at": "2027-01-12T0940",
         "form": "csv",
+        "container_id": container,
+        "spare_container_id": spare,
+        "pattern_id": pattern,
+        "medium": "acrylic",
+        "tube": "rose",
         "upload_id": _on_its_way(school, sheet.student_id),
     }
 
@@ -301,7 +350,8 @@ def filled(rule, addresses):
 
 def ask(client, rule, method, addresses):
     if rule.endpoint in SPARE:
-        addresses = {**addresses, "set_ref": addresses[SPARE[rule.endpoint]]}
+        name, spare = SPARE[rule.endpoint]
+        addresses = {**addresses, name: addresses[spare]}
     url = filled(rule, addresses)
     sent = {name: value.format(**addresses) for name, value in FORMS.get(rule.endpoint, {}).items()}
     return client.open(url, method=method, data=sent).status_code

@@ -13,7 +13,12 @@ from noema.formats.kept_plan_json import kept_plan_from_json
 from noema.store.units import calendar_of_school, unit_of_class
 
 LONG_AGO = datetime(2020, 1, 1, tzinfo=UTC)
-DAYS = {"begins": "2027-01-11", "ends": "2027-03-26", "rack": "50", "holidays": ""}
+DAYS = {
+    "begins": "2027-01-11",
+    "ends": "2027-03-26",
+    "holidays": "",
+    **{"room": "12", "rack": "50", "sinks": "2", "brushes": "", "palettes": "", "jars": ""},
+}
 
 
 @pytest.fixture
@@ -124,10 +129,10 @@ def test_a_units_paint_and_its_order(planner, school):
     assert "titanium white" in shown
     assert "hazelnut" in shown
     lines = planner.get(f"/classes/{school.class_id}/unit/order.csv").text.splitlines()
-    assert lines[0] == "tube,needed_ml,ordered_ml,containers"
-    rows = [line.split(",", 3) for line in lines[1:]]
-    assert all(float(ordered) >= float(needed) for _, needed, ordered, _ in rows)
-    amounts = [float(needed) for _, needed, _, _ in rows]
+    assert lines[0] == "tube,medium,needed_ml,there_ml,ordered_ml,containers,order_by"
+    rows = [line.split(",") for line in lines[1:]]
+    assert all(float(row[4]) >= float(row[2]) for row in rows)
+    amounts = [float(row[2]) for row in rows]
     assert amounts == sorted(amounts, reverse=True)
 
 

@@ -44,7 +44,6 @@ class Habits:
     pile_ml: Range  # the smallest that is mixed
     left: Range = Range(little=1 / 3, usual=1 / 2, much=2 / 3)  # share of a mix never painted with
     again: Range = Range(little=0.0, usual=0.15, much=0.3)  # sheets painted again, a student
-    factor: Range = Range(little=1.0, usual=1.0, much=1.0)  # what a class really used beside this
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -172,13 +171,13 @@ def _area(polygon: Polygon) -> float:
 def _usual_ml(
     painted: Sequence[AskedCell], area_mm2: Mapping[str, float], how: Habits
 ) -> dict[str, float]:
-    """Give one person's millilitres by tube, redoing and the class's own factor included."""
+    """Give one person's millilitres by tube, painting again included."""
     used: dict[str, float] = defaultdict(float)
     for cell in painted:
         whole = sum(part.amount for part in cell.parts)
         for part in cell.parts:
             used[part.tube.name] += _mixed_ml(cell, area_mm2[cell.id], how) * part.amount / whole
-    times = how.factor.usual * (1.0 + how.again.usual)
+    times = 1.0 + how.again.usual
     return {name: max(ml * times, _LEAST_DAB_ML) for name, ml in used.items()}
 
 
@@ -189,7 +188,7 @@ def _mixed_ml(cell: AskedCell, area_mm2: float, how: Habits) -> float:
     return max(laid_out, how.pile_ml.usual) if is_mix else laid_out
 
 
-_VARIES = ("film_mm", "coats", "pile_ml", "left", "again", "factor")
+_VARIES = ("film_mm", "coats", "pile_ml", "left", "again")
 
 
 def _spread(

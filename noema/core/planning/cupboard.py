@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
 from noema.core.planning.amounts import Range
-from noema.core.planning.paint_uses import Paint
+from noema.core.planning.paint_uses import TubeInMedium
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -18,7 +18,7 @@ class Container:
     """A tube or bottle."""
 
     id: int
-    paint: Paint
+    paint: TubeInMedium
     label: str
     size_ml: float
     left_ml: float
@@ -36,7 +36,7 @@ class LessonTakes:
     """What a lesson takes of a paint, ml."""
 
     at: datetime  # at the school's clock
-    paint: Paint
+    paint: TubeInMedium
     ml: Range
     class_name: str
 
@@ -53,7 +53,7 @@ class RunsOut:
 class StockLine:
     """One paint of the cupboard and what is to come of it."""
 
-    paint: Paint
+    paint: TubeInMedium
     left_ml: float  # now
     to_come: Range  # what lessons to come take of it
     usually_out: RunsOut | None  # if lessons take what is usual
@@ -69,7 +69,7 @@ def left_now(
     containers: Iterable[Container], takes: Iterable[LessonTakes], now: datetime
 ) -> tuple[Container, ...]:
     """Take down what lessons since have used; a container that is begun is opened that day."""
-    by_paint: dict[Paint, list[Container]] = defaultdict(list)
+    by_paint: dict[TubeInMedium, list[Container]] = defaultdict(list)
     for one in containers:
         by_paint[one.paint].append(one)
     for lesson in sorted(takes, key=lambda one: one.at):
@@ -94,10 +94,10 @@ def stock_lines(
 ) -> tuple[StockLine, ...]:
     """Give every paint that is there or is to be used, what runs out soonest first."""
     lessons = sorted(takes, key=lambda one: one.at)
-    left: dict[Paint, float] = defaultdict(float)
+    left: dict[TubeInMedium, float] = defaultdict(float)
     for one in left_now(containers, lessons, now):
         left[one.paint] += one.left_ml
-    coming: dict[Paint, list[LessonTakes]] = defaultdict(list)
+    coming: dict[TubeInMedium, list[LessonTakes]] = defaultdict(list)
     for lesson in lessons:
         if lesson.at >= now:
             coming[lesson.paint].append(lesson)

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 
-from noema.core.planning.paint_uses import Paint
+from noema.core.planning.paint_uses import TubeInMedium
 
 SIZES_ML = (75, 120, 200, 250, 500, 1000)
 """Tubes of 75, 120 and 200 ml, school bottles of 250, 500 and 1,000."""
@@ -17,7 +17,7 @@ _ONE_MORE_ML = 25  # too much paint that is taken for one container less
 class OrderLine:
     """One paint's part of an order."""
 
-    paint: Paint
+    paint: TubeInMedium
     label: str
     needed_ml: float  # that nineteen in twenty don't exceed
     there_ml: float
@@ -36,7 +36,9 @@ class OrderLine:
 
 
 def order_of(
-    needed_ml: Mapping[Paint, float], there_ml: Mapping[Paint, float], labels: Mapping[Paint, str]
+    needed_ml: Mapping[TubeInMedium, float],
+    there_ml: Mapping[TubeInMedium, float],
+    labels: Mapping[TubeInMedium, str],
 ) -> tuple[OrderLine, ...]:
     """Say what to order, by what is needed and there of each paint; the most needed first."""
     return tuple(

@@ -21,7 +21,7 @@ _LESSONS_DIFFER = 0.5  # of the doubt of amounts is left when a class is known
 
 
 @dataclass(frozen=True, kw_only=True)
-class Paint:
+class TubeInMedium:
     """A tube in a medium."""
 
     tube: str
@@ -32,7 +32,7 @@ class Paint:
 class PaintUse:
     """What one person needs of a paint for a piece of an exercise."""
 
-    paint: Paint
+    paint: TubeInMedium
     label: str
     wish: str
     at: datetime | None  # the lesson, at the school's clock; None where it has no place
@@ -43,7 +43,7 @@ class PaintUse:
 class UsedPaint:
     """What a lesson was said to have used of a paint, beside what was expected of it; ml."""
 
-    paint: Paint
+    paint: TubeInMedium
     at: datetime
     expected: float  # as is usual, without the class's factor
     used: float
@@ -59,7 +59,7 @@ def uses_of(kept: KeptPlan, factor: LearnedFactor) -> tuple[PaintUse, ...]:
     """Give what every piece of a plan takes, at a class's own factor."""
     return tuple(
         PaintUse(
-            paint=Paint(tube=need.tube, medium=work.medium),
+            paint=TubeInMedium(tube=need.tube, medium=work.medium),
             label=need.label,
             wish=wish,
             at=dict(enumerate(kept.times.get(wish, ()))).get(number),
@@ -71,9 +71,9 @@ def uses_of(kept: KeptPlan, factor: LearnedFactor) -> tuple[PaintUse, ...]:
     )
 
 
-def together_by_paint(uses: Iterable[PaintUse], people: int) -> dict[Paint, Range]:
+def together_by_paint(uses: Iterable[PaintUse], people: int) -> dict[TubeInMedium, Range]:
     """Add up what some people take of each paint."""
-    found: dict[Paint, list[Range]] = defaultdict(list)
+    found: dict[TubeInMedium, list[Range]] = defaultdict(list)
     for one in uses:
         found[one.paint].append(times(one.each, people))
     return {paint: summed(some) for paint, some in found.items()}
@@ -89,7 +89,7 @@ def summed(some: Iterable[Range]) -> Range:
     )
 
 
-def labels_of(uses: Iterable[PaintUse]) -> Mapping[Paint, str]:
+def labels_of(uses: Iterable[PaintUse]) -> Mapping[TubeInMedium, str]:
     """Give what paints are called."""
     return {one.paint: one.label for one in uses}
 

@@ -18,7 +18,7 @@ from noema.core.planning.amounts import rounded_ml
 from noema.core.planning.cupboard import Container, StockLine, order_by, stock_lines
 from noema.core.planning.instead import Neighbour
 from noema.core.planning.orders import SIZES_ML, OrderLine, order_of
-from noema.core.planning.paint_uses import Paint
+from noema.core.planning.paint_uses import TubeInMedium
 from noema.formats.order_list import order_csv, order_pdf
 from noema.store.cupboard import drop_container, lead_days_of
 from noema.store.paints import all_tubes
@@ -35,7 +35,7 @@ cupboard = Blueprint("cupboard", __name__)
 class PaintInStock:
     """One paint of the cupboard."""
 
-    paint: Paint
+    paint: TubeInMedium
     label: str
     containers: tuple[Container, ...]  # as they should be now
     left: str  # ml
@@ -176,7 +176,7 @@ def _refused(refusal: Refused) -> tuple[str, int]:
     return render_template("cupboard/cupboard.html", page=page), status_of(refusal)
 
 
-def _whole_order() -> tuple[tuple[OrderLine, ...], dict[Paint, date]]:
+def _whole_order() -> tuple[tuple[OrderLine, ...], dict[TubeInMedium, date]]:
     found = cupboard_of(db(), me().school_id)
     lines = stock_lines(found.containers, found.takes, found.now)
     return _order(lines, found), _order_days(lines)
@@ -188,7 +188,7 @@ def _order(lines: Iterable[StockLine], found: Cupboard) -> tuple[OrderLine, ...]
     return order_of(needed, {one.paint: one.left_ml for one in some}, found.labels)
 
 
-def _order_days(lines: Iterable[StockLine]) -> dict[Paint, date]:
+def _order_days(lines: Iterable[StockLine]) -> dict[TubeInMedium, date]:
     days = lead_days_of(db(), me().school_id)
     return {one.paint: order_by(one.maybe_out, days) for one in lines if one.maybe_out is not None}
 
@@ -196,7 +196,7 @@ def _order_days(lines: Iterable[StockLine]) -> dict[Paint, date]:
 def _page(sentence: str = "") -> CupboardPage:
     found = cupboard_of(db(), me().school_id)
     lines = stock_lines(found.containers, found.takes, found.now)
-    by, there = _order_days(lines), defaultdict[Paint, list[Container]](list)
+    by, there = _order_days(lines), defaultdict[TubeInMedium, list[Container]](list)
     for one in found.left:
         there[one.paint].append(one)
     tubes = all_tubes(db(), me().school_id)

@@ -14,8 +14,8 @@ from noema.core.planning.factor import LearnedFactor
 from noema.core.planning.lay_out import USUAL_TABLE
 from noema.core.planning.orders import OrderLine, order_of
 from noema.core.planning.paint_uses import (
-    Paint,
     PaintUse,
+    TubeInMedium,
     labels_of,
     learned_use,
     together_by_paint,
@@ -102,9 +102,9 @@ def _uses(row: ClassRow) -> tuple[tuple[PaintUse, ...], LearnedFactor]:
     return uses_of(kept_plan_from_json(kept.plan), use), use
 
 
-def _order(uses: tuple[PaintUse, ...], whole: dict[Paint, Range]) -> tuple[OrderLine, ...]:
+def _order(uses: tuple[PaintUse, ...], whole: dict[TubeInMedium, Range]) -> tuple[OrderLine, ...]:
     """Say what to order for a unit, beside what the cupboard has."""
-    there: dict[Paint, float] = defaultdict(float)
+    there: dict[TubeInMedium, float] = defaultdict(float)
     for one in cupboard_of(db(), me().school_id).left:
         there[one.paint] += one.left_ml
     return order_of({name: ml.much for name, ml in whole.items()}, there, labels_of(uses))

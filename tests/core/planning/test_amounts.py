@@ -1,6 +1,7 @@
 """Paint amounts: worked by hand, doubled, and held against classes that paint as they will."""
 
 from dataclasses import replace
+from datetime import datetime
 from math import pi
 
 import numpy as np
@@ -18,7 +19,13 @@ from noema.core.planning.amounts import (
     habits_of,
     rounded_ml,
     squeezed,
-    together,
+)
+from noema.core.planning.paint_uses import (
+    TubeInMedium,
+    UsedPaint,
+    at_factor,
+    learned_use,
+    summed,
 )
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import worksheet_layout
@@ -105,19 +112,28 @@ def test_coats_count_where_the_cell_asks_for_more_than_a_pile():
 def test_twice_the_cells_take_twice_as_much():
     exercise = asked("value-scale", steps=9)
     once = amounts_of(exercise, Medium.ACRYLIC, PEOPLE)
-    both = together([once, once])
-    for name in once.tubes:
-        assert both.tubes[name].usual == pytest.approx(2 * once.tubes[name].usual)
-        assert both.tubes[name].much == pytest.approx(2 * once.tubes[name].much)
+    for one in once.tubes.values():
+        both = summed([one, one])
+        assert both.usual == pytest.approx(2 * one.usual)
+        assert both.much == pytest.approx(2 * one.much)
+
+
+def used(ml, times, lesson):
+    paint = TubeInMedium(tube="rose", medium=Medium.ACRYLIC)
+    at = datetime(2027, 1, 12 + lesson, 9, 40)
+    return UsedPaint(paint=paint, at=at, expected=ml, used=times * ml)
 
 
 def test_what_a_class_really_used_moves_the_next_amounts():
-    how = replace(habits_of(Medium.ACRYLIC), factor=Range(little=1.2, usual=1.4, much=1.6))
-    exercise = asked("value-scale", steps=9)
-    usual = amounts_of(exercise, Medium.ACRYLIC, PEOPLE)
-    learned = amounts_of(exercise, Medium.ACRYLIC, PEOPLE, habits=how)
-    for name in usual.tubes:
-        assert learned.tubes[name].usual == pytest.approx(1.4 * usual.tubes[name].usual)
+    usual = amounts_of(asked("value-scale"), Medium.ACRYLIC, 1).per_person["titanium-white"]
+    nothing = at_factor(usual, learned_use([]))
+    assert nothing.usual == usual.usual
+    assert (nothing.little, nothing.much) == pytest.approx((usual.little, usual.much))
+    learned = learned_use(used(40.0, 1.5, lesson) for lesson in range(6))
+    own = at_factor(usual, learned)
+    assert 1.35 < own.usual / usual.usual < 1.5
+    assert own.much / own.usual < usual.much / usual.usual  # the class is better known
+    assert own.little < own.usual < own.much
 
 
 def test_a_pencil_isnt_squeezed():

@@ -1,6 +1,6 @@
 """A lesson on one page says what is there to be said."""
 
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 
 import pytest
 
@@ -10,7 +10,8 @@ from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.media import Medium
 from noema.core.pigments.shelf import builtin_set
 from noema.core.planning.frame import Lesson, Wish
-from noema.core.planning.lesson_sheet import lesson_sheet
+from noema.core.planning.lay_out import Changed
+from noema.core.planning.lesson_sheet import LessonFacts, SeenMistake, WasAway, lesson_sheet
 from noema.core.planning.timeline import Doing, LessonPart, PlannedLesson
 
 AT = datetime(2027, 1, 12, 9, 40, tzinfo=UTC)
@@ -21,7 +22,7 @@ def asked(kind):
     return kind_of(kind).asked(kind_of(kind).chosen({}), ground)
 
 
-def sheet_of(kind, medium=Medium.ACRYLIC):
+def sheet_of(kind, medium=Medium.ACRYLIC, **rest):
     exercise = asked(kind)
     cells = tuple(cell.id for cell in exercise.cells)
     parts = (
@@ -32,7 +33,8 @@ def sheet_of(kind, medium=Medium.ACRYLIC):
     )
     planned = PlannedLesson(lesson=Lesson(at=AT, minutes=50), parts=parts)
     wishes = {"w": Wish(id="w", kind=kind, medium=medium)}
-    return lesson_sheet(planned, wishes, {"w": exercise}, people=24), exercise
+    facts = LessonFacts(wishes=wishes, asked={"w": exercise}, people=24, **rest)
+    return lesson_sheet(planned, facts), exercise
 
 
 @pytest.mark.parametrize("kind", sorted(set(KINDS) - {"colour-match"}))
@@ -45,10 +47,11 @@ def test_every_kind_can_be_taught_from_a_page(kind):
     assert set(shown.piles.split(" and ")) <= labels | {""}
     for words in (shown.see, shown.mistake, shown.say, shown.easier, shown.harder, shown.ask):
         assert words.endswith((".", "?"))
-    assert {tube for tube, _, _ in shown.paint} == labels
+    assert {need.label for need in shown.paint} == labels
     assert [f"{one.begins:%H:%M}" for one in sheet.parts] == ["09:40", "09:45", "09:50", "10:20"]
     assert sheet.spare_min == 0
-    assert "25 printed worksheets, one to spare" in sheet.lay_out
+    assert "25 printed worksheets, one to spare" in [one.words for one in sheet.lay_out]
+    assert sheet.tables == 6
     assert sheet.cautions[0].startswith("Read the label")
 
 
@@ -59,7 +62,7 @@ def test_mixed_darks_begin_with_two_tubes():
 
 def test_what_is_drawn_needs_no_water_and_no_rack():
     sheet, _ = sheet_of("value-scale", Medium.PENCIL)
-    said = " ".join(sheet.lay_out)
+    said = " ".join(one.words for one in sheet.lay_out)
     assert "sharpeners" in said
     assert "water" not in said
     assert "rack" not in said
@@ -69,4 +72,34 @@ def test_what_is_drawn_needs_no_water_and_no_rack():
 def test_oil_brings_its_cautions():
     sheet, _ = sheet_of("tint-ladder", Medium.OIL)
     assert any("ignite by themselves" in words for words in sheet.cautions)
-    assert not any("jars of water" in words for words in sheet.lay_out)
+    assert not any("jars of water" in one.words for one in sheet.lay_out)
+
+
+def test_a_list_holds_what_was_added_and_not_what_was_left_out():
+    changed = Changed(added=("aprons",), left_out=frozenset({"cards"}), done=frozenset({"key"}))
+    things = {one.name: one for one in sheet_of("colour-wheel", changed=changed)[0].lay_out}
+    assert "cards" not in things
+    assert things["aprons"].is_own
+    assert things["key"].is_done
+    assert not things["palettes"].is_done
+    assert things["palettes"].each_table
+    assert things["palettes"].words.startswith("4 palettes")
+    assert not things["rack"].each_table
+    each = {need.tube: need.each.usual for need in sheet_of("colour-wheel")[0].shown[0].paint}
+    white = things["paint:titanium-white"].words if "titanium-white" in each else ""
+    assert not white or white.startswith("titanium white: ")
+
+
+def test_a_school_s_own_mistake_stands_in_place_of_the_usual_one():
+    usual = sheet_of("value-scale")[0].shown[0]
+    seen = SeenMistake(words="9 of 20 sheets: step 3 is too dark.", say="", where="Year 9")
+    own = sheet_of("value-scale", seen={"value-scale": seen})[0].shown[0]
+    assert (own.mistake, own.seen_at, own.say) == (seen.words, "Year 9", usual.say)
+    assert usual.seen_at == ""
+
+
+def test_who_was_away_stands_on_the_page_with_a_shorter_sheet():
+    away = (WasAway(name="Ada", due=date(2027, 1, 19)),)
+    sheet, _ = sheet_of("value-scale", away=away)
+    assert sheet.away == away
+    assert sheet.way_back == (f"{sheet.shown[0].title}: {sheet.shown[0].easier}",)

@@ -4,8 +4,9 @@ from itertools import combinations_with_replacement
 
 import pytest
 
-from noema.core.planning.amounts import Amounts, Range
+from noema.core.exercises.media import Medium
 from noema.core.planning.orders import SIZES_ML, containers, order_of
+from noema.core.planning.paint_uses import TubeInMedium
 
 
 @pytest.mark.parametrize("ml", [1, 75, 76, 119.5, 130, 151, 260, 333, 700, 999])
@@ -27,10 +28,8 @@ def test_large_amounts_come_in_large_bottles():
 
 
 def test_what_is_there_is_taken_off():
-    one = Range(little=50, usual=80, much=100)
-    amounts = Amounts(tubes={"rose": one}, per_person={"rose": one}, labels={"rose": "rose"},
-                      people=1)  # fmt: skip
-    (line,) = order_of(amounts, {"rose": 40})
-    assert line.containers == (75,)
-    (line,) = order_of(amounts, {"rose": 140})
+    rose = TubeInMedium(tube="rose", medium=Medium.ACRYLIC)
+    (line,) = order_of({rose: 100.0}, {rose: 40.0}, {rose: "rose"})
+    assert (line.containers, line.said) == ((75,), "1 × 75 ml")
+    (line,) = order_of({rose: 100.0}, {rose: 140.0}, {rose: "rose"})
     assert line.containers == ()
