@@ -90,9 +90,10 @@ def _repeated(event: Any, start: datetime, zone: ZoneInfo, high: datetime) -> It
     rule = event.get("RRULE")
     if rule is not None and rule.get("FREQ", [""])[0] in _FREQUENCIES:
         until = min([high, *(_local(one, zone) for one in rule.pop("UNTIL", []))])
+        count = min(_MOST_TIMES, *rule.pop("COUNT", [_MOST_TIMES]))
         laid_out = rrulestr(rule.to_ical().decode(), dtstart=start)
         if isinstance(laid_out, rrule):
-            found |= set(islice(laid_out.replace(until=until), _MOST_TIMES))
+            found |= set(islice(laid_out.replace(until=until), count))
     found |= set(_listed(event, "RDATE", zone))
     yield from sorted(found - set(_listed(event, "EXDATE", zone)))
 
