@@ -39,7 +39,7 @@ from noema.store.units import CalendarRow, unit_of_class
 _RACK = 26  # nearly full when the largest class has painted
 _ROOM = "Room 12"
 _PERIODS = ("1 08:50 09:40", "2 09:40 10:30", "3 11:00 11:50", "4 11:50 12:40", "5 13:10 14:25")
-_LESSONS = ("tue 09:40 50\nthu 11:00 50", "wed 13:10 75", "mon 18:30 100")
+_LESSONS = ("tue 09:40 50", "wed 13:10 75 A", "mon 18:30 100 B")  # once a week, or every other
 _UNITS = ("first-term-gouache", "six-weeks-acrylic", "evening-watercolour")
 _MISSED = time(9, 40)  # of the first class, the week before
 

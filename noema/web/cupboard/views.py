@@ -222,18 +222,23 @@ def _label(one: tuple[str, str]) -> str:
 def _in_stock(
     line: StockLine, label: str, containers: Iterable[Container], by: date | None
 ) -> PaintInStock:
-    little, much = (f"{rounded_ml(ml):g}" for ml in (line.to_come.little, line.to_come.much))
-    said = gettext("%(one)s to %(other)s", one=little, other=much)
     return PaintInStock(
         paint=line.paint,
         label=label,
         containers=tuple(sorted(containers, key=lambda one: one.order)),
         left=f"{line.left_ml:.0f}",
-        to_come=little if little == much else said,
+        to_come=_to_come(line),
         out=_out(line),
         lacks=line.usually_out is not None,
         order_by=by,
     )
+
+
+def _to_come(line: StockLine) -> str:
+    if not line.to_come.much:
+        return gettext("nothing")
+    little, much = (f"{rounded_ml(ml):g}" for ml in (line.to_come.little, line.to_come.much))
+    return gettext("%(little)s to %(much)s ml", little=little, much=much)
 
 
 def _out(line: StockLine) -> str:

@@ -74,7 +74,7 @@ def of_unit(class_id: int) -> str:
         frame=frame(Stage.PLAN),
         row=row,
         lines=tuple(
-            _line(one, each[one.paint], whole[one.paint], a_table) for one in _order(uses, whole)
+            _line(one, each[one.paint], whole[one.paint], a_table) for one in _order(row, uses)
         ),
         notes=notes_of_amounts(),
         learned=_learned(use),
@@ -89,7 +89,7 @@ def order(class_id: int) -> PlainResponse:
     """Give the order as a spreadsheet."""
     row = class_of_school(db(), me().school_id, class_id)
     uses, _ = _uses(row)
-    data = order_csv(_order(uses, together_by_paint(uses, row.students + 1)))
+    data = order_csv(_order(row, uses))
     named = {"Content-Disposition": 'attachment; filename="paint-order.csv"'}
     return PlainResponse(data, mimetype="text/csv", headers=named)
 
@@ -102,12 +102,16 @@ def _uses(row: ClassRow) -> tuple[tuple[PaintUse, ...], LearnedFactor]:
     return uses_of(kept_plan_from_json(kept.plan), use), use
 
 
-def _order(uses: tuple[PaintUse, ...], whole: dict[TubeInMedium, Range]) -> tuple[OrderLine, ...]:
-    """Say what to order for a unit, beside what the cupboard has."""
-    there: dict[TubeInMedium, float] = defaultdict(float)
-    for one in cupboard_of(db(), me().school_id).left:
+def _order(row: ClassRow, uses: tuple[PaintUse, ...]) -> tuple[OrderLine, ...]:
+    """Say what to order for what is still to be painted, beside what the cupboard has."""
+    found, there = cupboard_of(db(), me().school_id), defaultdict[TubeInMedium, float](float)
+    for one in found.left:
         there[one.paint] += one.left_ml
-    return order_of({name: ml.much for name, ml in whole.items()}, there, labels_of(uses))
+    to_come = [use for use in uses if use.at is None or use.at >= found.now]
+    needed = together_by_paint(to_come, row.students + 1)
+    needed_ml = {use.paint: 0.0 for use in uses}
+    needed_ml |= {paint: ml.much for paint, ml in needed.items()}
+    return order_of(needed_ml, there, labels_of(uses))
 
 
 def _learned(use: LearnedFactor) -> str:
