@@ -8,46 +8,8 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from icalendar import Calendar
 
-from noema.actions.plan_unit import plan_unit
-from noema.formats.kept_plan_json import kept_plan_from_json
 from noema.store.units import calendar_of_school, unit_of_class
-
-LONG_AGO = datetime(2020, 1, 1, tzinfo=UTC)
-DAYS = {
-    "begins": "2027-01-11",
-    "ends": "2027-03-26",
-    "holidays": "",
-    **{"room": "12", "rack": "50", "sinks": "2", "brushes": "", "palettes": "", "jars": ""},
-}
-
-
-@pytest.fixture
-def planner(app, school):
-    """A teacher whose school has said its days and whose class has lessons."""
-    client = school.teacher(app)
-    client.post("/school/days", data={**DAYS, "holidays": "2027-02-08 2027-02-12 half term"})
-    client.post(f"/classes/{school.class_id}/unit/timetable", data={"lessons": "Tue 9:40 50"})
-    return client
-
-
-def plan_now(school, now=LONG_AGO):
-    with school.sessions.begin() as session:
-        plan_unit(session, school.class_id, now)
-
-
-def kept(school):
-    with school.sessions() as session:
-        row = unit_of_class(session, school.class_id)
-    return row, kept_plan_from_json(row.plan)
-
-
-def add(client, school, kind, **rest):
-    form = {"kind": kind, "set": "split-six+black", "medium": "acrylic", **rest}
-    return client.post(f"/classes/{school.class_id}/unit/wishes", data=form)
-
-
-def page(client, school):
-    return client.get(f"/classes/{school.class_id}/unit").text
+from tests.web.planning import DAYS, add, kept, page, plan_now
 
 
 def test_a_unit_is_planned_and_shown(planner, school):
