@@ -41,6 +41,7 @@ _ROOM = "Room 12"
 _PERIODS = ("1 08:50 09:40", "2 09:40 10:30", "3 11:00 11:50", "4 11:50 12:40", "5 13:10 14:25")
 _LESSONS = ("tue 09:40 50", "wed 13:10 75 A", "mon 18:30 100 B")  # once a week, or every other
 _UNITS = ("first-term-gouache", "six-weeks-acrylic", "evening-watercolour")
+_WEEKS_MORE = 5  # after the unit
 _MISSED = time(9, 40)  # of the first class, the week before
 
 
@@ -56,7 +57,7 @@ def fill_units(session: Session, school_id: int, today: date) -> None:
     free = monday + timedelta(weeks=WEEK + 1)
     calendar = CalendarRow(
         begins_on=monday,
-        ends_on=monday + timedelta(weeks=UNIT_WEEKS + 1),
+        ends_on=monday + timedelta(weeks=UNIT_WEEKS + _WEEKS_MORE),
         holidays=(
             {"first": free.isoformat(), "last": (free + timedelta(days=4)).isoformat(),
              "name": "half term"},
@@ -81,6 +82,7 @@ def fill_units(session: Session, school_id: int, today: date) -> None:
         plan_unit(session, row.id, begun)
     missed = datetime.combine(monday + timedelta(weeks=WEEK - 2, days=1), _MISSED)
     change_unit(session, school_id, rows[0].id, cancelled(missed, is_held=False))
+    plan_unit(session, rows[0].id, missed.replace(tzinfo=UTC))
     for row in rows:
         _tell_last_lesson(session, school_id, row)
         plan_unit(session, row.id, datetime.now(UTC))
@@ -116,10 +118,13 @@ def _fill_cupboard(session: Session, school_id: int, begun: datetime) -> None:
     known = all_tubes(session, school_id)
     for paint, ml in sorted(needed.items(), key=lambda one: (one[0].tube, one[0].medium.value)):
         is_short = known[paint.tube].role is Role.WHITE and paint.medium is Medium.GOUACHE
-        for size_ml in containers(_SHORT * ml if is_short else ml):
+        for size_ml in (_SHORT_ML,) if is_short else containers(ml):
             put_in(session, school_id, paint.tube, paint.medium, size_ml, 1)
     for row in containers_of(session, school_id):
-        count_container(session, row.id, row.left_ml, None, begun)
+        if row.size_ml == _SHORT_ML:
+            count_container(session, row.id, _LEFT_ML, begun.date(), datetime.now(UTC))
+        else:
+            count_container(session, row.id, row.left_ml, None, begun)
 
 
-_SHORT = 0.4  # of the white that is needed
+_SHORT_ML, _LEFT_ML = 300.0, 25.0  # the size of the white that runs short, and what is left of it

@@ -127,10 +127,11 @@ def _out(left: float, some: Sequence[LessonTakes], of: Callable[[Range], float])
     return None
 
 
-def _soonest(line: StockLine) -> tuple[bool, bool, datetime, str, str]:
+def _soonest(line: StockLine) -> tuple[bool, bool, bool, datetime, str, str]:
     out = line.maybe_out
     return (
         out is None,
+        not line.to_come.much,
         line.usually_out is None,
         datetime.max if out is None else out.at,
         line.paint.tube,

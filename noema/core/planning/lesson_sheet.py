@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, date, datetime, timedelta
 
-from noema.core.exercises.asked import Asked
+from noema.core.exercises.asked import Asked, AskedCell, Even
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.media import Medium, cautions
 from noema.core.language import gettext, said_together
@@ -198,12 +198,26 @@ def _shown(part: LessonPart, facts: LessonFacts) -> TaughtExercise:
 
 
 def _piles(asked: Asked, cells: tuple[str, ...]) -> str:
-    """Name the two tubes that most of the first mix is made of; empty where nothing is mixed."""
-    first = next((c for c in asked.cells if c.id in cells and len(c.parts) > 1), None)
-    if first is None:
+    """Name the two piles to have ready; empty where nothing is mixed.
+
+    Of a row, its ends; elsewhere the two tubes that most of the first mix is made of.
+    """
+    mixes = [c for c in asked.cells if c.id in cells and len(c.parts) > 1]
+    if not mixes:
         return ""
-    most = sorted(first.parts, key=lambda part: -part.amount)[:2]
+    row = next(band for band in asked.bands if mixes[0] in band.cells)
+    if row.even in (Even.DISTANCE, Even.VALUE):
+        one, other = _pile(row.cells[0]), _pile(row.cells[-1])
+        if one and other and one != other:
+            return gettext("%(one)s, and %(other)s", one=one, other=other)
+    most = sorted(mixes[0].parts, key=lambda part: -part.amount)[:2]
     return said_together([part.tube.label for part in most])
+
+
+def _pile(cell: AskedCell) -> str:
+    tubes = sorted(cell.parts, key=lambda part: -part.amount)
+    named = said_together([part.tube.label for part in tubes])
+    return gettext("%(tubes)s mixed", tubes=named) if len(tubes) > 1 else named
 
 
 def _paint(

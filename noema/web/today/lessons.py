@@ -50,7 +50,7 @@ def coming_lessons(rows: Sequence[ClassRow]) -> tuple[ComingLesson, ...]:
             named=lesson_address(one.lesson.at),
             class_id=row.id,
             class_name=row.name,
-            words=", ".join(plan.works[wish].title for wish in one.wishes),
+            words="; ".join(plan.works[wish].title for wish in one.wishes),
             ready=tuple(_ready(row, one, plan, found, given, rack)),
             laid_out=done.get((row.id, lesson_key(one)), 0),
         )

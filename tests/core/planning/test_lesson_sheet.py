@@ -44,7 +44,8 @@ def test_every_kind_can_be_taught_from_a_page(kind):
     labels = {part.tube.label for cell in exercise.cells for part in cell.parts}
     mixed = any(len(cell.parts) > 1 for cell in exercise.cells)
     assert bool(shown.piles) is mixed
-    assert set(shown.piles.split(" and ")) <= labels | {""}
+    words = shown.piles.replace(" mixed", "").replace(", and ", " and ").replace(", ", " and ")
+    assert set(words.split(" and ")) <= labels | {""}
     for words in (shown.see, shown.mistake, shown.say, shown.easier, shown.harder, shown.ask):
         assert words.endswith((".", "?"))
     assert {need.label for need in shown.paint} == labels
@@ -103,3 +104,9 @@ def test_who_was_away_stands_on_the_page_with_a_shorter_sheet():
     sheet, _ = sheet_of("value-scale", away=away)
     assert sheet.away == away
     assert sheet.way_back == (f"{sheet.shown[0].title}: {sheet.shown[0].easier}",)
+
+
+def test_a_row_is_mixed_from_the_piles_at_its_ends():
+    assert sheet_of("value-scale")[0].shown[0].piles == "ivory black, and titanium white"
+    chart = sheet_of("intensity-chart")[0].shown[0].piles
+    assert chart == "scarlet, and lemon yellow and phthalo blue mixed"
