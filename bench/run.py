@@ -21,6 +21,7 @@ with warnings.catch_warnings():
     from colour.notation.munsell import xyY_to_munsell_specification
 
 from bench.full_class import WHEEL, fill_class, read_at_random
+from bench.plan_pages import bench_year
 from bench.planning import bench_planning
 from bench.reading import bench_reading, times
 from noema.actions.create_school import create_school
@@ -243,10 +244,11 @@ def main() -> None:
         database_url=cluster.url("noema_bench"),
         files=str(ROOT / ".local/bench"),
         secret_key="only for the bench, and long enough for it",
-        log_ins_a_minute=0,
+        slows_guessing=0,
     )
     bench_pages(open_sessions(engine), settings)
     bench_review(open_sessions(engine), settings)
+    bench_year(open_sessions(engine), settings)
     engine.dispose()
     cluster.stop()
 

@@ -2,15 +2,27 @@
 
 from contextlib import contextmanager
 from dataclasses import replace
+from datetime import UTC, datetime, timedelta
 
 import pytest
 from sqlalchemy import event
 from sqlalchemy.engine import Engine
 
 from bench.full_class import fill_class
+from noema.actions.change_unit import change_unit, keep_days
+from noema.actions.make_class import make_class
+from noema.actions.mark_student import mark_student
+from noema.actions.plan_unit import plan_unit
+from noema.core.exercises.media import Medium
+from noema.core.planning.frame import Wish
+from noema.core.planning.register import RegisterMark
+from noema.core.planning.timetable import weekly_of
+from noema.formats.kept_plan_json import kept_plan_from_json
 from noema.store.assignments import assignments_of_class
 from noema.store.classes import students_of_class
+from noema.store.cupboard import add_containers
 from noema.store.reviews import waiting_for_review
+from noema.store.units import CalendarRow, unit_of_class
 from tests.trade import found_school
 
 PAGES = (
@@ -39,6 +51,15 @@ PAGES = (
     "/photograph/again",
     "/printers",
     "/",
+    "/school",
+    "/school/cupboard",
+    "/school/cupboard/order.csv",
+    "/school/lessons.ics",
+    "/classes/{class_id}/unit/paint",
+    "/classes/{class_id}/unit/wishes/value-scale",
+    "/classes/{class_id}/lessons/{lesson}",
+    "/classes/{class_id}/lessons/{lesson}/lay-out",
+    "/classes/{class_id}/assign",
 )
 
 
@@ -58,12 +79,12 @@ def counted():
 def few_and_many(sessions, files):
     """Two schools, one with little and one with much: each with what stands in an address."""
     return [
-        _filled(found_school(sessions, files), students=2, assignments=1, sets=1),
-        _filled(found_school(sessions, files), students=9, assignments=4, sets=5),
+        _filled(found_school(sessions, files), students=3, assignments=1, sets=1, units=2),
+        _filled(found_school(sessions, files), students=9, assignments=4, sets=5, units=4),
     ]
 
 
-def _filled(school, *, students, assignments, sets):
+def _filled(school, *, students, assignments, sets, units):
     class_id = fill_class(
         school.sessions, school.id, school.teacher_id, students=students, assignments=assignments
     )
@@ -71,7 +92,44 @@ def _filled(school, *, students, assignments, sets):
     refs = [school.puts_together(f"Set {number}", *own) for number in range(sets)]
     with school.sessions() as session:
         assignment_id = assignments_of_class(session, class_id)[0].id
-    return school, {"class_id": class_id, "set_ref": refs[-1], "assignment_id": assignment_id}
+    first = _planned(school, class_id, units)
+    return school, {
+        "class_id": class_id,
+        "set_ref": refs[-1],
+        "assignment_id": assignment_id,
+        "lesson": f"{first:%Y-%m-%dT%H%M}",
+    }
+
+
+KINDS = ("value-scale", "colour-wheel", "tint-ladder", "shade-ladder")
+
+
+def _planned(school, class_id, units):
+    """Units of as many classes as exercises, and a cupboard; gives a lesson."""
+    begins = datetime.now(UTC).date()
+    calendar = CalendarRow(
+        begins_on=begins, ends_on=begins + timedelta(weeks=20), holidays=(), rooms=()
+    )
+    wishes = tuple(
+        Wish(id=kind, kind=kind, medium=Medium.ACRYLIC, set_ref="split-six+black")
+        for kind in KINDS[:units]
+    )
+    lessons = weekly_of("tue 09:40 75\nthu 09:40 75")
+    with school.sessions.begin() as session:
+        keep_days(session, school.id, calendar)
+        others = [make_class(session, school.id, f"Unit {n}", begins, 20) for n in range(1, units)]
+        for one in (class_id, *others):
+            change_unit(
+                session, school.id, one, lambda own: replace(own, lessons=lessons, unit=wishes)
+            )
+            plan_unit(session, one, datetime.now(UTC))
+        add_containers(session, school.id, [("rose", "acrylic", "rose", 75.0)] * units)
+        plan = kept_plan_from_json(unit_of_class(session, class_id).plan)
+        at = plan.times["value-scale"][0]
+        for student in students_of_class(session, class_id)[:units]:
+            lesson = at.isoformat(timespec="minutes")
+            mark_student(session, school.id, class_id, lesson, student.id, RegisterMark.AWAY)
+    return at
 
 
 @pytest.mark.parametrize("page", PAGES)

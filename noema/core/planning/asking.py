@@ -2,11 +2,14 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
+from functools import lru_cache
+from gettext import NullTranslations
 
 from noema.core.colour.names import USUAL_HUES, HueTable
 from noema.core.exercises.asked import Asked, Ground
 from noema.core.exercises.catalogue import AnyKind, kind_of
 from noema.core.exercises.options import Options
+from noema.core.language import current_catalogue
 from noema.core.pigments.shelf import PaintSet
 from noema.core.planning.frame import ClassFrame, Wish
 from noema.core.planning.pieces import WishWork, work_of
@@ -15,6 +18,12 @@ USUAL_PAINTS = "split-six+black"
 
 PaceOf = Callable[[ClassFrame, Wish], float]
 """How much longer than usual a class takes for a kind in a medium, as a factor."""
+
+
+@lru_cache(maxsize=256)
+def _asked(kind: str, chosen: Options, ground: Ground, _catalogue: NullTranslations) -> Asked:
+    """Work an exercise out; what was, in the same words and of the same tubes, is remembered."""
+    return kind_of(kind).asked(chosen, ground)
 
 
 @dataclass(kw_only=True)
@@ -37,7 +46,7 @@ class Workshop:
                 self._known[key] = kind.asked_plainly(chosen, wish.medium)
             else:
                 ground = Ground(paints=self.paints_of(wish.set_ref), table=self.table)
-                self._known[key] = kind.asked(chosen, ground)
+                self._known[key] = _asked(wish.kind, chosen, ground, current_catalogue())
         return self._known[key]
 
     def work(self, school_class: ClassFrame, wish: Wish, most_min: float) -> WishWork:

@@ -4,6 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from datetime import UTC, date, datetime, time, timedelta
 from enum import Enum
+from functools import cache
 from zoneinfo import ZoneInfo, available_timezones
 
 from noema.core.errors import BadFrame
@@ -124,7 +125,7 @@ class SchoolFrame:
 
     def __post_init__(self) -> None:
         """Refuse what can't be planned."""
-        if self.time_zone not in available_timezones():
+        if self.time_zone not in _zones():
             raise BadFrame(
                 gettext(
                     "There is no time zone “%(zone)s”: use an IANA name such as Europe/London.",
@@ -156,6 +157,12 @@ class SchoolFrame:
     def room_of(self, one: ClassFrame) -> Room:
         """Give a class's room: the school's first where it says none that there is."""
         return next((room for room in self.rooms if room.name == one.room), self.rooms[0])
+
+
+@cache
+def _zones() -> frozenset[str]:
+    """Give the names of all time zones; looking for them takes long."""
+    return frozenset(available_timezones())
 
 
 def lessons_of(frame: SchoolFrame, school_class: ClassFrame) -> tuple[Lesson, ...]:
