@@ -79,12 +79,30 @@ def timelines(
 ) -> tuple[PlannedLesson, ...]:
     """Give every lesson its parts; a lesson without a step has none."""
     return tuple(
-        PlannedLesson(lesson=lesson, parts=_parts(n, unit, at, usual))
+        PlannedLesson(lesson=lesson, parts=_in_time(_parts(n, unit, at, usual), lesson.minutes))
         for n, lesson in enumerate(lessons)
     )
 
 
-def _parts(n: int, unit: _Steps, at: Placed, usual: Usual) -> tuple[LessonPart, ...]:
+def _in_time(parts: Sequence[LessonPart], minutes: int) -> tuple[LessonPart, ...]:
+    """Set parts one after another.
+
+    A lesson that is past was planned at another pace: its painting took what time there was.
+    """
+    whole = sum(part.minutes for part in parts)
+    painted = sum(part.minutes for part in parts if part.doing is Doing.PAINT)
+    share = min(1.0, max(painted - (whole - minutes), 0) / painted) if painted else 1.0
+    own = [
+        replace(part, minutes=max(int(part.minutes * share), 1))
+        if part.doing is Doing.PAINT and share < 1.0
+        else part
+        for part in parts
+    ]
+    begins = accumulate((part.minutes for part in own), initial=0)
+    return tuple(replace(part, begins_min=at) for part, at in zip(own, begins, strict=False))
+
+
+def _parts(n: int, unit: _Steps, at: Placed, usual: Usual) -> Sequence[LessonPart]:
     here = [
         (wish, [step for step, m in zip(steps, at[wish.id], strict=False) if m == n])
         for wish, steps in unit
@@ -109,9 +127,7 @@ def _parts(n: int, unit: _Steps, at: Placed, usual: Usual) -> tuple[LessonPart, 
     any_painted = any(step.paints for _, steps in here for step in steps)
     clean = usual.clean_up_min + usual.to_rack_min if wet else usual.tidy_min
     last = [_part(Doing.CLEAN_UP, clean)] if any_painted else []
-    parts = [_part(Doing.SET_UP, usual.set_up_min), *first, *painted, *late, *last]
-    begins = accumulate((part.minutes for part in parts), initial=0)
-    return tuple(replace(part, begins_min=at) for part, at in zip(parts, begins, strict=False))
+    return [_part(Doing.SET_UP, usual.set_up_min), *first, *painted, *late, *last]
 
 
 def _part(

@@ -23,6 +23,7 @@ from noema.store.classes import (
     students_found,
 )
 from noema.store.students import JoinRow, join_of_class
+from noema.web.drawings.minutes import MinuteSheet
 from noema.web.frame.clock import today
 from noema.web.frame.forms import Exactly, OneOf, SentFile, read_form
 from noema.web.frame.leaf import LeafPlace, leaf_place, wanted_leaf
@@ -30,6 +31,7 @@ from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import week_words
+from noema.web.unit.drawn import drawn_units
 
 classes = Blueprint("classes", __name__)
 
@@ -48,6 +50,7 @@ class ClassCard:
 
     row: ClassRow
     week: str
+    sheet: MinuteSheet | None  # its lessons, once they are planned
     assignments: tuple[AssignmentRow, ...]
 
 
@@ -117,11 +120,13 @@ def plan() -> str:
     """Show every class with its assignments."""
     wanted = wanted_leaf(_MOST_CARDS)
     leaf = classes_found(db(), me().school_id, wanted)
-    given = assignments_of_classes(db(), [row.id for row in leaf.shown])
+    ids = [row.id for row in leaf.shown]
+    given, sheets = assignments_of_classes(db(), ids), drawn_units(ids)
     cards = tuple(
         ClassCard(
             row=row,
             week=week_words(row),
+            sheet=sheets.get(row.id),
             assignments=tuple(a for a in given if a.class_id == row.id),
         )
         for row in leaf.shown

@@ -13,7 +13,6 @@ from noema.core.pigments.shelf import PLUS_BLACK, SETS
 from noema.core.planning.class_plan import ClassPlan
 from noema.core.planning.frame import (
     DAY_NAMES,
-    ClassFrame,
     SchoolFrame,
     WeeklyLesson,
     WeekTurn,
@@ -32,11 +31,12 @@ from noema.store.classes import ClassRow, class_of_school
 from noema.store.paints import own_sets
 from noema.store.unit_patterns import unit_patterns_of
 from noema.store.units import UnitRow, unit_of_class
-from noema.web.drawings.minutes import MinuteSheet, make_minutes
+from noema.web.drawings.minutes import MinuteSheet
 from noema.web.exercises.options import form_of
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import week_words
+from noema.web.unit.drawn import drawn_unit
 
 OF_CLASS, OF_PATTERN = "class-", "kept-"
 """Before the number of a class, or of a kept unit, that a unit is started from."""
@@ -115,7 +115,7 @@ def unit_page(class_id: int, sentence: str = "", feed: str = "") -> UnitPage:
         week=week_words(row),
         is_planned=_is_planned(kept),
         can_undo=kept is not None and kept.can_undo,
-        sheet=None if found is None or plan is None else _sheet(one, found, plan, now),
+        sheet=None if found is None or plan is None else drawn_unit(one, found, plan, now),
         wishes=tuple(_wish_line(row, wish, found, plan, paces, assigned) for wish in one.unit),
         unmet=() if plan is None or not _is_planned(kept) else plan.unmet,
         lessons=_lesson_lines(school, now),
@@ -178,12 +178,6 @@ def _meet(one: WeeklyLesson, other: WeeklyLesson) -> bool:
 
 def _is_planned(kept: UnitRow | None) -> bool:
     return kept is None or kept.is_planned
-
-
-def _sheet(one: ClassFrame, found: ClassPlan, plan: KeptPlan, now: datetime) -> MinuteSheet:
-    fills = {wish: work.fills for wish, work in plan.works.items()}
-    titles = {wish: work.title for wish, work in plan.works.items()}
-    return make_minutes(found.lessons, fills, titles, now, one)
 
 
 def _wish_line(

@@ -13,6 +13,7 @@ from noema.core.exercises.asked import Ground
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.media import Medium
 from noema.core.pigments.shelf import builtin_set
+from noema.core.planning.class_plan import planned_before
 from noema.core.planning.frame import (
     DAYS,
     ClassFrame,
@@ -336,3 +337,21 @@ def test_weeks_take_turns_and_the_clock_changes():
     over = lessons_of(night, night.classes[0])[0]
     assert utc(over.ends) - utc(over.at) == timedelta(minutes=60)
     assert over.ends.hour == 3
+
+
+def test_a_past_lesson_s_painting_took_what_time_there_was():
+    """A pace that is learned afterwards makes no past lesson longer than it was."""
+    frame = one_class((wish("w", "intensity-chart"),))
+    before = plan(frame, work)
+
+    def slower(one, some, most_min):
+        found = work(one, some, most_min)
+        pieces = tuple(replace(piece, minutes=1.6 * piece.minutes) for piece in found.pieces)
+        return replace(found, pieces=pieces)
+
+    times = times_of(before)["8a"]
+    after = planned_before(frame, frame.classes[0], slower, times)
+    for planned in after.lessons:
+        assert planned.spare_min >= 0
+    longest = max(part.minutes for one in after.lessons for part in one.parts)
+    assert longest > max(part.minutes for one in before["8a"].lessons for part in one.parts)
