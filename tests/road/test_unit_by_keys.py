@@ -1,11 +1,17 @@
-"""A teacher plans a unit, loses a lesson and gets a lesson's paper, by keys alone."""
+"""A teacher plans a unit, moves a piece, loses a lesson, lays out and orders, by keys alone."""
 
 import re
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 import pytest
 from playwright.sync_api import Page, expect
 
+from noema.actions.change_unit import change_unit, keep_days
+from noema.actions.plan_unit import plan_unit
+from noema.core.planning.ready import READY
+from noema.core.planning.timetable import weekly_of
+from noema.store.units import CalendarRow
 from tests.road.browser import grave_faults, log_in
 from tests.trade import found_school
 
@@ -45,8 +51,8 @@ def test_a_unit_is_planned_by_keys_alone(planner):
     page, school = planner
     begins = (datetime.now(UTC) + timedelta(days=7)).date()
     page.goto(f"/classes/{school.class_id}/unit")
-    go_on(page, page.get_by_role("link", name="Term, holidays and the drying rack"))
-    page.get_by_label("From").fill(begins.isoformat())
+    go_on(page, page.get_by_role("link", name="Term, holidays, periods and rooms"))
+    page.get_by_label("From", exact=True).fill(begins.isoformat())
     page.get_by_label("to", exact=True).fill((begins + timedelta(weeks=9)).isoformat())
     go_on(page, page.get_by_role("button", name="Keep the days"))
     page.goto(f"/classes/{school.class_id}/unit")
@@ -61,11 +67,11 @@ def test_a_unit_is_planned_by_keys_alone(planner):
     expect(page.get_by_text("no place yet")).to_have_count(0)
     assert grave_faults(page) == []
 
-    press_on(page, page.get_by_text("A lesson is missed"))
+    press_on(page, page.get_by_text("A lesson is missed, or held besides"))
     go_on(page, page.get_by_role("button", name="It isn’t held"))
     wait_until_planned(page)
     expect(page.get_by_text("moved").first).to_be_visible()
-    press_on(page, page.get_by_text("A lesson is missed"))
+    press_on(page, page.get_by_text("A lesson is missed, or held besides"))
     expect(page.get_by_text("isn’t held", exact=False).last).to_be_visible()
 
     go_on(page, columns.first)
@@ -78,3 +84,109 @@ def test_a_unit_is_planned_by_keys_alone(planner):
     assert answer.body().startswith(b"%PDF")
     go_on(page, page.get_by_role("link", name="After"))
     expect(page.get_by_role("link", name="Before")).to_be_visible()
+    lay_out_by_keys(page)
+    order_by_keys(page)
+
+
+def lay_out_by_keys(page: Page) -> None:
+    press_on_key(page, "l")
+    expect(page.get_by_text("0 of")).to_be_visible()
+    assert grave_faults(page) == []
+    go_on(page, page.get_by_role("button", name="two jars of water"))
+    expect(page.get_by_role("button", name="two jars of water")).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    written(page, "Also", "aprons")
+    go_on(page, page.get_by_role("button", name="Add it"))
+    expect(page.get_by_role("button", name="aprons")).to_be_visible()
+
+
+def order_by_keys(page: Page) -> None:
+    page.goto("/plan")
+    go_on(page, page.get_by_role("link", name="Cupboard"))
+    expect(page.get_by_text("runs out on").first).to_be_visible()
+    assert grave_faults(page) == []
+    page.locator("select[name=tube]").focus()
+    page.keyboard.type("titanium")
+    written(page, "of so many ml", "1000")
+    go_on(page, page.get_by_role("button", name="Put them in"))
+    expect(page.get_by_text("1 tube or bottle")).to_be_visible()
+    order = page.request.get("/school/cupboard/order.pdf")
+    assert order.body().startswith(b"%PDF")
+    assert "lemon yellow" in page.request.get("/school/cupboard/order.csv").text()
+
+
+def press_on_key(page: Page, key: str) -> None:
+    """Press a key that leads to another page."""
+    with page.expect_navigation():
+        page.keyboard.press(key)
+
+
+@pytest.fixture
+def drawn(planner):
+    """A planned unit of two lessons a week, drawn."""
+    page, school = planner
+    begins = (datetime.now(UTC) + timedelta(days=7)).date()
+    calendar = CalendarRow(
+        begins_on=begins, ends_on=begins + timedelta(weeks=8), holidays=(), rooms=()
+    )
+    lessons = weekly_of("tue 9:40 50\nthu 11:00 50")
+    with school.sessions.begin() as session:
+        keep_days(session, school.id, calendar)
+        change_unit(
+            session,
+            school.id,
+            school.class_id,
+            lambda one: replace(one, lessons=lessons, unit=READY["six-weeks-acrylic"].wishes),
+        )
+        plan_unit(session, school.class_id, datetime.now(UTC))
+    page.goto(f"/classes/{school.class_id}/unit")
+    return page, school
+
+
+def begins_of(page: Page, number: int) -> str:
+    """Give the day the exercise in a row of the list begins on."""
+    return page.locator("#planned table tbody tr").nth(number).locator("td").nth(1).inner_text()
+
+
+def test_a_piece_is_moved_and_pinned_by_keys_and_undone(drawn):
+    page, _ = drawn
+    was = begins_of(page, 0)
+    piece = page.locator(".piece").first
+    piece.focus()
+    press_on_key(page, "ArrowRight")
+    wait_until_planned(page)
+    assert begins_of(page, 0) != was
+    assert "pinned" in begins_of(page, 0)
+    expect(page.locator(".piece").first).to_be_focused()  # the keys go on where they were
+    press_on_key(page, "p")
+    wait_until_planned(page)
+    assert "pinned" not in begins_of(page, 0)
+    page.locator(".piece").first.evaluate("piece => piece.blur()")
+    press_on_key(page, "u")
+    wait_until_planned(page)
+    assert "pinned" in begins_of(page, 0)
+    assert grave_faults(page) == []
+
+
+def test_a_piece_is_drawn_to_another_lesson(drawn):
+    page, _ = drawn
+    was = begins_of(page, 0)
+    column = page.locator(".lesson-column").nth(2).bounding_box()
+    piece = page.locator(".piece").first.bounding_box()
+    page.mouse.move(piece["x"] + piece["width"] / 2, piece["y"] + piece["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(column["x"] + 4, piece["y"] + 5, steps=6)
+    expect(page.locator(".lesson-column.under")).to_have_count(1)
+    with page.expect_navigation():
+        page.mouse.up()
+    wait_until_planned(page)
+    assert begins_of(page, 0) != was
+    assert "pinned" in begins_of(page, 0)
+
+
+def test_a_click_on_a_piece_opens_its_lesson(drawn):
+    page, _ = drawn
+    with page.expect_navigation():
+        page.locator(".piece").first.click()
+    expect(page.get_by_role("heading", name="By the clock")).to_be_visible()

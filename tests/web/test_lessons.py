@@ -7,6 +7,7 @@ from io import BytesIO
 
 from icalendar import Calendar, Event
 
+from bench.full_class import fill_class
 from noema.store.assignments import given_wishes
 from noema.store.cupboard import lesson_paint_of_class
 from noema.store.units import calendar_of_school, unit_of_class
@@ -279,3 +280,14 @@ def test_today_says_what_the_next_lesson_needs(planner, school):
     planner.post(address, data={"act": "done", "thing": "water"})
     assert "Lay out (1 done)" in said(planner.get("/"))
     assert page(planner, school)
+
+
+def test_a_mistake_this_school_made_is_expected(planner, school):
+    """Most of a class painted it too light or too dark: that is said, not the usual mistake."""
+    planned(planner, school, "value-scale")
+    usual = said(planner.get(lesson(school)))
+    assert "seen in" not in usual
+    fill_class(school.sessions, school.id, school.teacher_id, students=9, assignments=1)
+    seen = said(planner.get(lesson(school)))
+    assert "seen in" in seen
+    assert re.search(r"\d+ of 9", seen)
