@@ -5,11 +5,11 @@ import time
 from collections.abc import Sequence
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
-from pathlib import Path
 
 from flask.testing import FlaskClient
 from sqlalchemy.orm import Session
 
+from bench.opened import opened
 from noema.actions.change_unit import change_unit, keep_days
 from noema.actions.create_school import create_school
 from noema.actions.cupboard import put_in
@@ -22,15 +22,13 @@ from noema.core.planning.frame import ClassFrame, Wish
 from noema.core.planning.timetable import weekly_of
 from noema.formats.kept_plan_json import kept_plan_from_json
 from noema.settings import Settings
-from noema.store.engine import Sessions, bring_up_to_date, open_engine, open_sessions
+from noema.store.engine import Sessions
 from noema.store.units import CalendarRow, unit_of_class
-from tools.cluster import Cluster
 
 _CLASSES, _STUDENTS, _WEEKS, _PAST_WEEKS = 6, 24, 44, 20
 _DAYS = ("mon", "tue", "wed", "thu", "fri", "mon")
 _LIMIT_S, _TIMES = 0.150, 15
 _PASSWORD = "a password of some length"
-_ROOT = Path(__file__).parents[1]
 
 
 def fill_year(session: Session, school_id: int) -> tuple[int, str]:
@@ -132,22 +130,6 @@ def bench_year(sessions: Sessions, settings: Settings) -> None:
     bench_plan_pages(client, class_id, lesson)
 
 
-def main() -> None:
-    """Run it by itself."""
-    cluster = Cluster(_ROOT / ".local/test/postgres")
-    cluster.start()
-    engine = open_engine(cluster.database("noema_bench"))
-    bring_up_to_date(engine)
-    settings = Settings(
-        database_url=cluster.url("noema_bench"),
-        files=str(_ROOT / ".local/bench"),
-        secret_key="only for the bench, and long enough for it",
-        slows_guessing=0,
-    )
-    bench_year(open_sessions(engine), settings)
-    engine.dispose()
-    cluster.stop()
-
-
 if __name__ == "__main__":
-    main()
+    with opened() as (bench_sessions, bench_settings):
+        bench_year(bench_sessions, bench_settings)

@@ -21,6 +21,7 @@ with warnings.catch_warnings():
     from colour.notation.munsell import xyY_to_munsell_specification
 
 from bench.full_class import WHEEL, fill_class, read_at_random
+from bench.opened import opened
 from bench.plan_pages import bench_year
 from bench.planning import bench_planning
 from bench.reading import bench_reading, times
@@ -48,12 +49,10 @@ from noema.core.sheet.worksheet import worksheet_layout
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.settings import Settings
 from noema.store.assignments import assignments_of_class
-from noema.store.engine import Sessions, bring_up_to_date, open_engine, open_sessions
+from noema.store.engine import Sessions
 from noema.store.people import teacher_by_email
 from noema.store.reviews import waiting_for_review
-from tools.cluster import Cluster
 
-ROOT = Path(__file__).parents[1]
 NOEMA = Path(sys.executable).with_name("noema")
 PASSWORD = "a password of some length"
 _MILLION, _SURFACES = 1_000_000, 360
@@ -236,21 +235,10 @@ def main() -> None:
     bench_paint()
     bench_class_set()
     bench_planning()
-    cluster = Cluster(ROOT / ".local/test/postgres")
-    cluster.start()
-    engine = open_engine(cluster.database("noema_bench"))
-    bring_up_to_date(engine)
-    settings = Settings(
-        database_url=cluster.url("noema_bench"),
-        files=str(ROOT / ".local/bench"),
-        secret_key="only for the bench, and long enough for it",
-        slows_guessing=0,
-    )
-    bench_pages(open_sessions(engine), settings)
-    bench_review(open_sessions(engine), settings)
-    bench_year(open_sessions(engine), settings)
-    engine.dispose()
-    cluster.stop()
+    with opened() as (sessions, settings):
+        bench_pages(sessions, settings)
+        bench_review(sessions, settings)
+        bench_year(sessions, settings)
 
 
 if __name__ == "__main__":

@@ -26,7 +26,7 @@ DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 PAGES = {
     "shelf": "/paints",
     "reach": "/paints/sets/split-six/reach",
-    "printer": "/printers/1",
+    "cupboard": "/school/cupboard",
 }
 
 
@@ -78,6 +78,7 @@ def main() -> None:
         page.get_by_label("E-mail").fill(TEACHERS[0][0])
         page.get_by_label("Password").fill(PASSWORD)
         page.get_by_role("button", name="Log in").click()
+        shoot(page, "today")
         shoot_plan(page)
         for name in ("Photograph", "Review"):
             page.locator("nav.stages").get_by_role("link", name=name).click()
@@ -89,9 +90,6 @@ def main() -> None:
         chart = page.locator("section.panel").filter(has_text="Intensity chart")
         chart.get_by_role("link").nth(1).click()
         shoot(page, "desk-colour")
-        page.keyboard.press("m")
-        page.get_by_role("button", name="Read it like this").wait_for()
-        shoot(page, "outline")
         page.locator("nav.stages").get_by_role("link", name="Review").click()
         page.get_by_role("link", name="What the class shows").last.click()
         shoot(page, "patterns")

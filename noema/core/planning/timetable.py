@@ -90,6 +90,20 @@ def weekly_of(text: str, periods: Sequence[Period] = ()) -> tuple[WeeklyLesson, 
     return tuple(sorted(found, key=lambda one: (one.day, one.start)))
 
 
+def checked_minutes(minutes: int) -> int:
+    """Give a lesson's minutes; refuses what no lesson has."""
+    if not SHORTEST_MIN <= minutes <= LONGEST_MIN:
+        raise BadFrame(
+            gettext(
+                "A lesson has %(least)s to %(most)s minutes, not %(minutes)s.",
+                least=SHORTEST_MIN,
+                most=LONGEST_MIN,
+                minutes=minutes,
+            )
+        )
+    return minutes
+
+
 def weekly_text(lessons: Sequence[WeeklyLesson]) -> str:
     """Write a timetable so that it can be read again."""
     return "\n".join(
@@ -124,16 +138,7 @@ def _lesson(line: str) -> WeeklyLesson:
                 line=line[:40],
             )
         )
-    minutes = int(found["long"])
-    if not SHORTEST_MIN <= minutes <= LONGEST_MIN:
-        raise BadFrame(
-            gettext(
-                "A lesson has %(least)s to %(most)s minutes, not %(minutes)s.",
-                least=SHORTEST_MIN,
-                most=LONGEST_MIN,
-                minutes=minutes,
-            )
-        )
+    minutes = checked_minutes(int(found["long"]))
     return WeeklyLesson(
         day=DAYS.index(found["day"].lower()),
         start=time(int(found["hour"]), int(found["minute"])),

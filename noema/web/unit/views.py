@@ -16,7 +16,7 @@ from noema.core.exercises.media import Medium
 from noema.core.language import N_, gettext
 from noema.core.planning import changes
 from noema.core.planning.frame import Wish
-from noema.core.planning.timetable import LONGEST_MIN, SHORTEST_MIN, weekly_of
+from noema.core.planning.timetable import checked_minutes, weekly_of
 from noema.web.frame.forms import Exactly, OneOf, Said, TextLine, Whole, read_form
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -175,17 +175,8 @@ def undo(class_id: int) -> Response:
 def besides(class_id: int) -> Response | tuple[str, int]:
     """Hold a lesson besides those of the timetable."""
     given = read_form(BesidesForm)
-    minutes = given.minutes.data or 0
     try:
-        if not SHORTEST_MIN <= minutes <= LONGEST_MIN:
-            raise BadFrame(
-                gettext(
-                    "A lesson has %(least)s to %(most)s minutes, not %(minutes)s.",
-                    least=SHORTEST_MIN,
-                    most=LONGEST_MIN,
-                    minutes=minutes,
-                )
-            )
+        minutes = checked_minutes(given.minutes.data or 0)
         return _changed(class_id, changes.besides(_moment(given.at.data), minutes))
     except Refused as refusal:
         return _refused(class_id, refusal)
