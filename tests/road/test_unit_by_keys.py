@@ -190,3 +190,32 @@ def test_a_click_on_a_piece_opens_its_lesson(drawn):
     with page.expect_navigation():
         page.locator(".piece").first.click()
     expect(page.get_by_role("heading", name="By the clock")).to_be_visible()
+
+
+def test_a_piece_is_drawn_by_touch(drawn):
+    page, school = drawn
+    phone = page.context.browser.new_context(
+        base_url=re.match(r"https?://[^/]+", page.url).group(0),
+        viewport={"width": 1024, "height": 700},
+        has_touch=True,
+        storage_state=page.context.storage_state(),
+    ).new_page()
+    phone.goto(f"/classes/{school.class_id}/unit")
+    was = begins_of(phone, 0)
+    column = phone.locator(".lesson-column").nth(2).bounding_box()
+    piece = phone.locator(".piece").first.bounding_box()
+    finger = phone.context.new_cdp_session(phone)
+    x, y = piece["x"] + piece["width"] / 2, piece["y"] + piece["height"] / 2
+    way = [x + (column["x"] + 5 - x) * part / 5 for part in range(1, 6)]
+    touch(finger, "touchStart", x, y)
+    for across in way:
+        touch(finger, "touchMove", across, y)
+    with phone.expect_navigation():
+        finger.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+    wait_until_planned(phone)
+    assert begins_of(phone, 0) != was
+    phone.context.close()
+
+
+def touch(finger, kind, x, y):
+    finger.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": x, "y": y}]})

@@ -63,11 +63,16 @@ const prepare = () => {
   if (!svg || svg.dataset.ready) return;
   svg.dataset.ready = "ready";
   document.getElementById("piece-keys").hidden = false;
+  const next = svg.querySelector(".lesson-column.next");
+  const box = svg.closest(".scroll");
+  if (next && box) box.scrollLeft = Number(next.getAttribute("x")) - box.clientWidth / 3;
   const last = JSON.parse(sessionStorage.getItem(KEPT) || "null");
   for (const piece of svg.querySelectorAll(".piece")) {
     piece.classList.add("movable");
     piece.setAttribute("tabindex", "0");
     piece.setAttribute("role", "button");
+    // A finger on a piece draws it, and doesn't scroll.
+    piece.addEventListener("touchstart", (event) => event.preventDefault(), { passive: false });
     piece.addEventListener("pointerdown", (event) => {
       if (event.button === 0) draw(svg, piece, event);
     });
