@@ -33,6 +33,7 @@ from noema.stand_ins.painter import Hand
 from noema.stand_ins.printer import Press
 from noema.stand_ins.studio import take_picture
 from noema.store.assignments import assignment_of_school
+from noema.store.class_teachers import share_class
 from noema.store.engine import Sessions
 from noema.store.people import teacher_by_email
 from noema.store.photographs import add_batch
@@ -188,10 +189,13 @@ def found_school(
     email, colleague = f"t{number}@school.example", f"c{number}@school.example"
     with sessions.begin() as session:
         school_id = create_school(session, f"School {number}", email, "Ms Teal", PASSWORD)
-        add_colleague(session, school_id, colleague, "Mr Umber", PASSWORD)
+        colleague_id = add_colleague(session, school_id, colleague, "Mr Umber", PASSWORD)
         teacher = teacher_by_email(session, email)
         assert teacher is not None
-        class_id = make_class(session, school_id, "Year 8", date(2026, 9, 7), 12)
+        class_id = make_class(
+            session, school_id, "Year 8", date(2026, 9, 7), 12, taught_by=teacher.id
+        )
+        share_class(session, class_id, colleague_id)
         enrol_students(session, school_id, class_id, "\n".join(f"{n} {number}" for n in NAMES))
         assignment_id = assign_exercise(
             session,

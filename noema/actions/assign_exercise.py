@@ -14,6 +14,7 @@ from noema.formats.set_json import set_to_body
 from noema.store.assignments import NewAssignment, add_assignment, stem_taken
 from noema.store.classes import class_of_school
 from noema.store.printers import add_printer, usual_printer
+from noema.store.reach import seeing_all
 from noema.store.revisions import NewRevision, add_revision
 
 
@@ -44,8 +45,9 @@ def assign_exercise(
     asked = work_out(chosen)
     paints = chosen.in_medium
     stem = draw_stem(rng)
-    while stem_taken(session, stem):
-        stem = draw_stem(rng)
+    with seeing_all(session):
+        while stem_taken(session, stem):
+            stem = draw_stem(rng)
     new = NewAssignment(
         class_id=class_id,
         stem=stem,

@@ -6,6 +6,7 @@ from sqlalchemy.orm import Session
 from noema.actions import passwords
 from noema.actions.set_time_zone import checked_time_zone
 from noema.core.errors import Refused
+from noema.core.joining.role import Role
 from noema.core.language import gettext
 from noema.store.people import add_school, add_teacher, school_by_name, teacher_by_email
 
@@ -24,12 +25,19 @@ def create_school(
             )
         )
     school_id = add_school(session, school.strip(), checked_time_zone(time_zone))
-    add_colleague(session, school_id, email, name, password)
+    add_colleague(session, school_id, email, name, password, Role.ADMINISTRATOR)
     return school_id
 
 
-def add_colleague(session: Session, school_id: int, email: str, name: str, password: str) -> int:
-    """Let another teacher of a school log in; gives their number."""
+def add_colleague(
+    session: Session,
+    school_id: int,
+    email: str,
+    name: str,
+    password: str,
+    role: Role = Role.TEACHER,
+) -> int:
+    """Let another person who works at a school log in; gives their number."""
     email = checked_email(email)
     if not name.strip():
         raise Refused(gettext("Give the name the teacher is called by."))
@@ -38,7 +46,8 @@ def add_colleague(session: Session, school_id: int, email: str, name: str, passw
         raise Refused(
             gettext("Somebody already logs in as %(email)s: use another address.", email=email)
         )
-    return add_teacher(session, school_id, email, name.strip(), passwords.HASHER.hash(password))
+    hashed = passwords.HASHER.hash(password)
+    return add_teacher(session, school_id, email, name.strip(), hashed, role)
 
 
 def check_password(password: str) -> None:

@@ -19,7 +19,7 @@ def log_in(session: Session, email: str, password: str) -> TeacherRow:
         passwords.HASHER.verify(teacher.password_hash if teacher else _nobody(), password)
     except (VerifyMismatchError, InvalidHashError) as wrong:
         raise _refusal() from wrong
-    if teacher is None:
+    if teacher is None or teacher.is_disabled:
         raise _refusal()
     return teacher
 

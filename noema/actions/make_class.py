@@ -10,6 +10,7 @@ from noema.core.joining.card import draw_code
 from noema.core.language import gettext
 from noema.core.planning.unit import LONGEST_UNIT, Unit
 from noema.formats.roster import Roster, read_roster
+from noema.store.class_teachers import share_class
 from noema.store.classes import (
     add_class,
     class_name_taken,
@@ -18,6 +19,7 @@ from noema.store.classes import (
     lock_class,
     students_of_class,
 )
+from noema.store.reach import seeing_all
 from noema.store.students import code_taken
 
 _RNG = SystemRandom()
@@ -31,8 +33,13 @@ def make_class(
     unit_starts_on: date,
     unit_weeks: int,
     term: str = "",
+    *,
+    taught_by: int | None = None,
 ) -> int:
-    """Make a class, with a code for its students to begin with; gives its number."""
+    """Make a class, with a code for its students to begin with; gives its number.
+
+    Without somebody who teaches it, administrators alone see it until they share it.
+    """
     name = " ".join(name.split())
     if not 1 <= len(name) <= 80:
         raise Refused(gettext("Give the class a name of at most 80 letters."))
@@ -43,14 +50,17 @@ def make_class(
                 longest_unit=LONGEST_UNIT,
             )
         )
-    if class_name_taken(session, school_id, name):
+    with seeing_all(session):
+        is_taken = class_name_taken(session, school_id, name)
+    if is_taken:
         raise Refused(
             gettext("There is already a class called “%(name)s”: choose another name.", name=name)
         )
     code = draw_code(_RNG)
-    while code_taken(session, code):
-        code = draw_code(_RNG)
-    return add_class(
+    with seeing_all(session):
+        while code_taken(session, code):
+            code = draw_code(_RNG)
+    class_id = add_class(
         session,
         school_id,
         name,
@@ -58,6 +68,9 @@ def make_class(
         join_code=code,
         term=" ".join(term.split())[:_LONGEST_TERM],
     )
+    if taught_by is not None:
+        share_class(session, class_id, taught_by)
+    return class_id
 
 
 def preview_roster(session: Session, school_id: int, class_id: int, text: str) -> Roster:

@@ -30,6 +30,7 @@ from noema.cli.demo_printers import fill_printers
 from noema.cli.demo_shelf import fill_shelf
 from noema.cli.demo_students import let_students_think, say_how_a_student_comes_in
 from noema.cli.demo_units import fill_units
+from noema.core.coaching.audience import Audience
 from noema.core.errors import Refused
 from noema.core.exercises.catalogue import kind_of, usual_tolerance
 from noema.core.exercises.levels import Key
@@ -62,6 +63,7 @@ from noema.stand_ins.sitting import Sitting, recipe_of
 from noema.stand_ins.student import Mistake, Painted, paint_sheet
 from noema.stand_ins.studio import take_picture
 from noema.store.assignments import assignment_of_school
+from noema.store.class_teachers import share_class
 from noema.store.engine import bring_up_to_date, open_engine, open_sessions
 from noema.store.paints import own_sets
 from noema.store.people import school_by_name, teacher_by_email
@@ -100,6 +102,7 @@ class DemoStory:
     today: date
     school_id: int
     teacher_id: int
+    colleague_id: int
 
 
 @click.command("demo")
@@ -118,7 +121,7 @@ def command() -> None:
 def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None:
     (email, name), (second_email, second_name) = TEACHERS
     school_id = create_school(session, SCHOOL, email, name, PASSWORD, "Europe/London")
-    add_colleague(session, school_id, second_email, second_name, PASSWORD)
+    colleague_id = add_colleague(session, school_id, second_email, second_name, PASSWORD)
     fill_shelf(session, school_id)
     teacher = teacher_by_email(session, email)
     story = DemoStory(
@@ -130,6 +133,7 @@ def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None
         today=datetime.now(UTC).date(),
         school_id=school_id,
         teacher_id=teacher.id if teacher else 0,
+        colleague_id=colleague_id,
     )
     for school_class in CLASSES:
         click.echo(f"  {school_class.name}: painting, photographing, reading …")
@@ -142,7 +146,16 @@ def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None
 
 def _tell_class(story: DemoStory, school_class: DemoClass) -> None:
     monday = monday_of(story.today) - timedelta(weeks=WEEK - 1)
-    class_id = make_class(story.session, story.school_id, school_class.name, monday, UNIT_WEEKS)
+    class_id = make_class(
+        story.session,
+        story.school_id,
+        school_class.name,
+        monday,
+        UNIT_WEEKS,
+        taught_by=story.teacher_id,
+    )
+    if school_class.audience is not Audience.CHILD:  # her colleague teaches the older ones too
+        share_class(story.session, class_id, story.colleague_id)
     enrol_students(story.session, story.school_id, class_id, "\n".join(school_class.students))
     choose_audience(story.session, story.school_id, class_id, school_class.audience)
     skills = dict(

@@ -28,9 +28,9 @@ from noema.store.base import Base
 from noema.store.people import NO_PASSWORD
 
 _ORDER = (
-    "school", "teacher", "school_class", "student", "enrolment", "paint_set", "own_tube",
-    "printer", "reference_card", "assignment", "key_revision", "sheet", "batch", "photograph",
-    "reading", "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
+    "school", "teacher", "school_class", "class_teacher", "student", "enrolment", "paint_set",
+    "own_tube", "printer", "reference_card", "assignment", "key_revision", "sheet", "batch",
+    "photograph", "reading", "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
     "school_calendar", "class_unit", "lesson_went", "lesson_mark", "unit_pattern", "lesson_paint",
     "paint_container", "thing_laid_out",
 )  # fmt: skip
@@ -156,6 +156,7 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
         "self_check": student_tables.SelfCheck.photograph_id.in_(photos),
         "upload": student_tables.Upload.photograph_id.in_(photos),
         "sourced": _sourced(school_id, class_id, classes, students),
+        "class_teacher": t.ClassTeacher.class_id.in_(classes),
         "class_unit": planning_tables.ClassUnit.class_id.in_(classes),
         "lesson_mark": planning_tables.LessonMark.class_id.in_(classes)
         & planning_tables.LessonMark.student_id.in_(students),

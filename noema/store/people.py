@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from sqlalchemy import ColumnElement, select
 from sqlalchemy.orm import Session
 
+from noema.core.joining.role import Role
 from noema.store.tables import School, Teacher
 
 NO_PASSWORD = "none"
@@ -21,6 +22,8 @@ class TeacherRow:
     time_zone: str
     email: str
     display_name: str
+    role: Role
+    is_disabled: bool
     password_hash: str
 
 
@@ -53,7 +56,12 @@ def lock_school(session: Session, school_id: int) -> None:
 
 
 def add_teacher(
-    session: Session, school_id: int, email: str, display_name: str, password_hash: str
+    session: Session,
+    school_id: int,
+    email: str,
+    display_name: str,
+    password_hash: str,
+    role: Role,
 ) -> int:
     """Add a teacher and give their number."""
     teacher = Teacher(
@@ -61,6 +69,7 @@ def add_teacher(
         email=email.strip().lower(),
         display_name=display_name,
         password_hash=password_hash,
+        role=role.value,
     )
     session.add(teacher)
     session.flush()
@@ -87,6 +96,8 @@ def _teacher(session: Session, condition: ColumnElement[bool]) -> TeacherRow | N
         time_zone=school.time_zone,
         email=teacher.email,
         display_name=teacher.display_name,
+        role=Role(teacher.role),
+        is_disabled=teacher.disabled_at is not None,
         password_hash=teacher.password_hash,
     )
 

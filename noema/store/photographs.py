@@ -15,6 +15,7 @@ from noema.core.progress.states import PhotoState
 from noema.store.base import Json
 from noema.store.paint_tables import CardRow
 from noema.store.printers import card_of
+from noema.store.reach import seeing_all
 from noema.store.tables import Batch, Photograph, ReviewRow, Sheet, Student
 
 _READ = (PhotoState.READ.value, PhotoState.TOGETHER.value)
@@ -134,7 +135,8 @@ def add_photo(session: Session, new: NewPhoto) -> int | None:
 
 def photo_by_sha256(session: Session, school_id: int, sha256: str) -> PhotoRow | None:
     """Which photograph of the school has these bytes?"""
-    rows = _rows(session, Photograph.school_id == school_id, Photograph.sha256 == sha256)
+    with seeing_all(session):  # it is kept once for the whole school
+        rows = _rows(session, Photograph.school_id == school_id, Photograph.sha256 == sha256)
     return rows[0] if rows else None
 
 

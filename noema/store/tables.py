@@ -18,6 +18,7 @@ from noema.core.coaching.audience import Audience
 from noema.core.colour.names import WarmBlue
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
+from noema.core.joining.role import Role
 from noema.core.judging.review import ReviewState
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.paper import Paper
@@ -57,14 +58,19 @@ class School(Base):
 
 
 class Teacher(Base):
-    """Somebody who may see their school's classes."""
+    """Somebody who works at a school: an administrator, a teacher or an assistant."""
 
     __tablename__ = "teacher"
-    __table_args__ = (CheckConstraint("email = lower(email)", name="email_lower"),)
+    __table_args__ = (
+        CheckConstraint("email = lower(email)", name="email_lower"),
+        one_of("role", Role),
+    )
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     email: Mapped[str] = mapped_column(String(254), unique=True)
     display_name: Mapped[str] = mapped_column(String(80))
+    role: Mapped[str] = mapped_column(String(20), server_default=Role.TEACHER.value)
+    disabled_at: Mapped[datetime | None]  # since then they can't come in
     password_hash: Mapped[str] = mapped_column(String(200), info=SECRET)
     # The hash of the private word at which their classes' lessons can be subscribed to.
     feed_token_sha256: Mapped[str | None] = mapped_column(String(64), unique=True, info=SECRET)
@@ -93,6 +99,15 @@ class SchoolClass(Base):
     audience: Mapped[str] = mapped_column(String(20), server_default=Audience.TEENAGER.value)
     # By set: what its sheets tell of the tubes.
     tubes: Mapped[Json] = mapped_column(server_default=text("'{}'"))
+    made_at: Mapped[datetime] = made_now()
+
+
+class ClassTeacher(Base):
+    """Who teaches or helps in a class."""
+
+    __tablename__ = "class_teacher"
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id"), primary_key=True)
+    teacher_id: Mapped[int] = mapped_column(ForeignKey("teacher.id"), primary_key=True, index=True)
     made_at: Mapped[datetime] = made_now()
 
 

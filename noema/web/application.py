@@ -29,6 +29,7 @@ from noema.web.frame.once import once
 from noema.web.frame.page import counted
 from noema.web.frame.refusals import show_away, show_http_error, show_refusal, show_unkeepable
 from noema.web.frame.request import Parts, attach
+from noema.web.frame.rights import may
 from noema.web.handing_in.again import again
 from noema.web.handing_in.aiming import aiming
 from noema.web.handing_in.finding import finding
@@ -173,6 +174,7 @@ def make_application(
         app.add_template_filter(kind)
     app.add_template_global(once)
     app.add_template_global(counted)
+    app.add_template_global(may)
     attach(app, parts)
     app.before_request(refuse_nul)
     app.after_request(keep_little)

@@ -6,7 +6,10 @@ from datetime import date
 import pytest
 
 from noema.actions.calibrate_printer import own_printer
+from noema.actions.create_school import add_colleague
 from noema.actions.make_class import enrol_students, make_class
+from noema.core.joining.role import Role
+from noema.store.class_teachers import share_class
 from noema.store.classes import students_of_class
 from noema.store.cupboard import add_containers, containers_of
 from noema.store.photographs import photo_of_school
@@ -14,7 +17,8 @@ from noema.store.phrases import keep_phrase, phrases_for
 from noema.store.student_work import UploadRow, add_upload
 from noema.store.unit_patterns import keep_unit_pattern, unit_patterns_of
 from noema.web.frame.access import OPEN_TO_ALL
-from tests.trade import NAMES
+from noema.web.frame.rights import right_of
+from tests.trade import NAMES, PASSWORD
 
 ME, GONE, LOG_IN, NOT_YOURS = (200, 302, 303), (404,), (302,), (403,)
 
@@ -217,10 +221,38 @@ BELONGS_TO_A_SCHOOL = {
     "returning.slip",
     "returning.slips",
     "classes.speak",
+    "classes.share",
     "keys.hold",
     "returning.again",
     "progress.of_class",
     "progress.of_student",
+}
+# Of a school rather than of one of its classes: paints, printers, the cupboard.
+OF_THE_WHOLE_SCHOOL = {
+    "paints.of_set",
+    "paints.file",
+    "paints.change",
+    "paints.change_now",
+    "paints.remove",
+    "reaching.reach_page",
+    "exploring.explore",
+    "exploring.found",
+    "asking.exercises",
+    "asking.asked",
+    "asking.key_sheet",
+    "swatching.tube",
+    "swatching.remove",
+    "printers.printer",
+    "printers.calibration_pdf",
+    "printers.photographs",
+    "printers.measurements",
+    "printers.anew",
+    "printers.choose",
+    "measuring.page",
+    "measuring.measure",
+    "rubrics.drop",
+    "cupboard.count",
+    "cupboard.take_out",
 }
 # Refused for another reason than whose it is: nothing to do, or nothing sent.
 ALSO = {
@@ -244,7 +276,7 @@ ALSO = {
     "school.holidays_in": (422,), "cupboard.stand_in": (404,), "unit.move": (404,),
     "starting.lessons_in": (422,), "wish.of_class": (404,), "wish.choose": (404,),
     "lay_out.of_lesson": (404,), "lay_out.change": (404,), "lesson.paint_used": (404,),
-    "records.assign_key": (422,), "records.take_set": (422,),
+    "classes.share": (404,), "records.assign_key": (422,), "records.take_set": (422,),
     "painting.look": (422,), "painting.seen": (404,), "painting.hand_in": (422,),
     "painting.begin": (422,), "erasure.move": (404,), "erasure.merge": (404,),
     "painting.add": (409,),
@@ -428,14 +460,57 @@ def test_a_students_pages_name_nobody_else(app, school, addresses):
             assert not any(name.encode() in said for name in others), rule
 
 
-@pytest.mark.parametrize("who", ["email", "colleague_email"])
-def test_a_teacher_reaches_all_of_their_school(app, school, addresses, who):
-    client = school.teacher(app, getattr(school, who))
-    for rule, method in routes(app):
-        if rule.endpoint in OPEN_TO_ALL | OF_STUDENTS | OF_BOTH | {"logging_in.log_out"}:
-            continue
+def works_at(school, role, *, shares):
+    """Somebody else of a school, with or without its class; gives the e-mail they log in with."""
+    email = f"{role.value}{shares}{school.id}@school.example"
+    with school.sessions.begin() as session:
+        number = add_colleague(session, school.id, email, "Mx Gris", PASSWORD, role)
+        if shares:
+            share_class(session, school.class_id, number)
+    return email
+
+
+def routes_of_teachers(app):
+    others = OPEN_TO_ALL | OF_STUDENTS | OF_BOTH | {"logging_in.log_out"}
+    return [(rule, method) for rule, method in routes(app) if rule.endpoint not in others]
+
+
+@pytest.mark.parametrize("role", list(Role))
+def test_a_role_reaches_what_its_rights_allow_and_nothing_else(app, school, addresses, role):
+    client = school.teacher(app, works_at(school, role, shares=True))
+    for rule, method in routes_of_teachers(app):
+        status = ask(client, rule, method, addresses)
+        if right_of(rule.endpoint) in role.rights:
+            assert status in (*ME, *ALSO.get(rule.endpoint, ())), (rule, method, status)
+        else:
+            assert status in NOT_YOURS, (rule, method, status)
+
+
+def test_an_administrator_reaches_classes_that_arent_shared_with_them(app, school, addresses):
+    client = school.teacher(app, works_at(school, Role.ADMINISTRATOR, shares=False))
+    for rule, method in routes_of_teachers(app):
         status = ask(client, rule, method, addresses)
         assert status in (*ME, *ALSO.get(rule.endpoint, ())), (rule, method, status)
+
+
+@pytest.mark.parametrize("role", [Role.TEACHER, Role.ASSISTANT])
+def test_of_a_class_that_isnt_shared_nothing_is_there(app, school, addresses, role):
+    client = school.teacher(app, works_at(school, role, shares=False))
+    for rule, method in routes_of_teachers(app):
+        if right_of(rule.endpoint) not in role.rights or rule.endpoint in OF_THE_WHOLE_SCHOOL:
+            continue
+        if rule.endpoint in BELONGS_TO_A_SCHOOL:
+            assert ask(client, rule, method, addresses) in GONE, (rule, method)
+
+
+def test_lists_name_nobody_of_a_class_that_isnt_shared(app, school, addresses):
+    client = school.teacher(app, works_at(school, Role.TEACHER, shares=False))
+    names = [sheet.student.encode() for sheet in school.sheets()]
+    for rule, method in routes_of_teachers(app):
+        if method == "GET" and rule.endpoint in BELONGS_TO_NOBODY:
+            said = client.get(rule.rule).get_data()
+            assert not any(name in said for name in names), rule
+            assert b"Year 8" not in said, rule
 
 
 def test_another_school_reaches_none_of_it(app, other_school, addresses):

@@ -9,12 +9,14 @@ from wtforms import Form
 
 from noema.actions import make_class as actions
 from noema.actions.choose_audience import choose_audience
+from noema.actions.share_class import share_with
 from noema.core.coaching.audience import Audience
 from noema.core.errors import Refused
 from noema.core.language import N_, gettext
 from noema.core.planning.unit import monday_of
 from noema.formats.roster import Roster, roster_text
 from noema.store.assignments import AssignmentRow, assignments_of_class, assignments_of_classes
+from noema.store.class_teachers import ColleagueName, colleagues_of, teachers_of_class
 from noema.store.classes import (
     ClassRow,
     StudentName,
@@ -25,7 +27,7 @@ from noema.store.classes import (
 from noema.store.students import JoinRow, join_of_class
 from noema.web.drawings.minutes import MinuteSheet
 from noema.web.frame.clock import today
-from noema.web.frame.forms import Exactly, OneOf, SentFile, read_form
+from noema.web.frame.forms import Exactly, OneOf, Said, SentFile, Whole, read_form
 from noema.web.frame.leaf import LeafPlace, leaf_place, wanted_leaf
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
@@ -86,6 +88,8 @@ class ClassPage:
     leaf: LeafPlace
     assignments: tuple[AssignmentRow, ...]
     audiences: tuple[tuple[Audience, str], ...]  # whom sentences may be for, in words
+    teachers: tuple[ColleagueName, ...]  # who teaches or helps in it
+    colleagues: tuple[ColleagueName, ...]  # with whom it could be shared
     roster: Roster | None = None  # looked at, not yet taken
     text: str = ""
     sentence: str = ""
@@ -106,6 +110,13 @@ class AudienceForm(Form):
     """Whom sentences are for."""
 
     audience = OneOf(Audience, N_("Choose whom the sentences are for."))
+
+
+class ShareForm(Form):
+    """Somebody a class is shared with, or isn't any more."""
+
+    teacher = Whole()
+    shares = Said("share", name="do")
 
 
 class RosterForm(Form):
@@ -135,6 +146,17 @@ def plan() -> str:
     return render_template("classes/plan.html", page=page)
 
 
+@classes.post("/classes/<int:class_id>/teachers")
+def share(class_id: int) -> Response:
+    """Share a class with a colleague, or no longer; whoever leaves it hands it over."""
+    given = read_form(ShareForm)
+    share_with(db(), me(), class_id, given.teacher.data or 0, shares=given.shares.data)
+    may_go_on = me().role.sees_all_classes or given.shares.data or given.teacher.data != me().id
+    if not may_go_on:
+        return redirect(url_for("classes.plan"), 303)
+    return redirect(url_for("classes.of_class", class_id=class_id), 303)
+
+
 @classes.get("/classes/new")
 def new_class() -> str:
     """Show the form of a new class, beginning this week."""
@@ -149,7 +171,12 @@ def make() -> Response | tuple[str, int]:
     name, starts_on, weeks = given.name_.data, given.starts_on.data, given.weeks.data
     try:
         class_id = actions.make_class(
-            db(), me().school_id, name, _day(starts_on), int(weeks) if weeks.isdigit() else 0
+            db(),
+            me().school_id,
+            name,
+            _day(starts_on),
+            int(weeks) if weeks.isdigit() else 0,
+            taught_by=me().id,
         )
     except Refused as refusal:
         page = NewClassPage(
@@ -219,6 +246,8 @@ def _class_page(
         leaf=leaf_place(wanted, leaf),
         assignments=assignments_of_class(db(), class_id),
         audiences=_AUDIENCES,
+        teachers=(taught := teachers_of_class(db(), class_id)),
+        colleagues=tuple(one for one in colleagues_of(db(), me().school_id) if one not in taught),
         roster=roster,
         text=text,
         sentence=sentence,

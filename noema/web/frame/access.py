@@ -10,10 +10,13 @@ from werkzeug.wrappers import Response
 
 from noema.actions.come_in import Who, come_in, leave, note_seen, who_is_in
 from noema.core.errors import NotAllowed
+from noema.core.joining.role import Right
 from noema.core.language import gettext
 from noema.store.people import TeacherRow, teacher_by_id
+from noema.store.reach import limit_to, reach_of_teacher
 from noema.store.students import StudentRow, student_by_id
-from noema.web.frame.request import db, sessions, student_idle_s
+from noema.web.frame.request import db, me, sessions, student_idle_s
+from noema.web.frame.rights import right_of
 from noema.web.language.catalogues import begin_anew
 
 OPEN_TO_ALL = frozenset(
@@ -80,9 +83,16 @@ def load_user(user_id: str) -> User | StudentUser | None:
     note_seen(sessions(), token, found, now)
     if found.teacher_id is not None:
         teacher = teacher_by_id(db(), found.teacher_id)
-        return None if teacher is None else User(teacher, token)
+        return None if teacher is None or teacher.is_disabled else _user(teacher, token)
     student = student_by_id(db(), found.student_id or 0)
     return None if student is None else StudentUser(student, token)
+
+
+def _user(teacher: TeacherRow, token: str) -> User:
+    """Give somebody who works at a school, and let them see their own classes alone."""
+    if not teacher.role.sees_all_classes:
+        limit_to(db(), reach_of_teacher(db(), teacher.id))
+    return User(teacher, token)
 
 
 def let_teacher_in(teacher: TeacherRow) -> None:
@@ -114,6 +124,17 @@ def let_out() -> None:
     begin_anew()
 
 
+def _check_right() -> None:
+    """Refuse what a role doesn't allow."""
+    right = right_of(str(request.endpoint))
+    if right not in me().role.rights:
+        raise NotAllowed(
+            gettext("Only an administrator of your school may do that: ask one.")
+            if right is Right.RUN_SCHOOL
+            else gettext("Assistants print, hand in and lay out: ask a teacher for this.")
+        )
+
+
 def require_log_in() -> Response | None:
     """Send a visitor to their door, and from there back; keep students to their own pages."""
     if request.endpoint in OPEN_TO_ALL:
@@ -126,7 +147,10 @@ def require_log_in() -> Response | None:
         wanted = request.full_path if request.method == "GET" else None
         return redirect(url_for(door, wanted=wanted))
     is_student = isinstance(current_user._get_current_object(), StudentUser)
-    if request.endpoint in _OF_BOTH or is_student == of_student:
+    if request.endpoint in _OF_BOTH or (is_student and of_student):
+        return None
+    if not is_student and not of_student:
+        _check_right()
         return None
     if is_student:
         raise NotAllowed(gettext("That page is your teacher's: go back to your own."))

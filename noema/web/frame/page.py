@@ -6,6 +6,7 @@ from enum import Enum
 from noema.core.language import N_, gettext
 from noema.store.waiting import MOST_COUNTED, Waiting, waiting_for_teacher
 from noema.web.frame.request import db, me
+from noema.web.frame.rights import may
 
 
 class Stage(Enum):
@@ -66,7 +67,7 @@ def frame(current: Stage) -> Frame:
         stages=tuple(
             StageLink(stage=stage, current=stage is current, waits=said.get(stage, ""))
             for stage in Stage
-            if stage is not Stage.NONE
+            if stage is not Stage.NONE and may(stage.value)
         ),
     )
 

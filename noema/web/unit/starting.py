@@ -16,6 +16,7 @@ from noema.core.planning.frame import Wish
 from noema.core.planning.ready import READY
 from noema.core.planning.weekly_pattern import with_lessons
 from noema.formats.calendar_in import MOST_BYTES, events_from_ics
+from noema.store.classes import class_of_school
 from noema.web.frame.forms import SentFile, TextLine, read_form
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -67,6 +68,7 @@ def keep(class_id: int) -> Response | tuple[str, int]:
 @starting.post("/classes/<int:class_id>/unit/patterns/<int:pattern_id>/forget")
 def forget(class_id: int, pattern_id: int) -> Response:
     """Forget a kept unit."""
+    class_of_school(db(), me().school_id, class_id)
     forget_unit(db(), me().school_id, pattern_id)
     return _back(class_id)
 
