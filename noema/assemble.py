@@ -7,6 +7,7 @@ import gc
 import logging
 from pathlib import Path
 from random import Random
+from urllib.parse import urlsplit
 
 from flask import Flask
 from procrastinate import App
@@ -47,6 +48,7 @@ def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
         pieces=LocalPieces(folder / "pieces"),
         looks=Looks(),
         outbox=outbox_of(settings),
+        mail_from=mail_from_of(settings),
         card_secret=settings.secret_key,
         student_idle_s=settings.student_minutes * 60,
         address=settings.address,
@@ -79,6 +81,12 @@ def outbox_of(settings: Settings) -> Outbox:
     if not host or not port.isdigit():
         raise Refused("NOEMA_MAIL must be “stand-in” or a mail server such as mail.example:25.")
     return SmtpOutbox(host, int(port))
+
+
+def mail_from_of(settings: Settings) -> str:
+    """Give whom Noema's own letters are from."""
+    host = urlsplit(settings.address).hostname
+    return settings.mail_from or f"noema@{host or 'noema.invalid'}"
 
 
 def worker_of(settings: Settings) -> App:

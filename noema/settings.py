@@ -43,6 +43,9 @@ class Settings:
         15, "minutes", "Idle time after which a student on a shared device is out.", (1, 1440)
     )
     mail: str = _setting("stand-in", "name or host:port", "The mail server: stand-in, or where.")
+    mail_from: str = _setting(
+        "", "e-mail", "Whom Noema's own letters are from; empty: noema@ the host of the address."
+    )
     address: str = _setting(
         "", "URL", "Where people reach Noema: printed on cards; no other host is answered."
     )

@@ -39,7 +39,7 @@ class Who:
     student_id: int | None = None
 
 
-def come_in(session: Session, who: Who, now: datetime, lasts: timedelta) -> str:
+def come_in(session: Session, who: Who, now: datetime, lasts: timedelta, device: str = "") -> str:
     """Let somebody in until they weren't seen for some time; gives the token of their browser."""
     token = token_urlsafe(32)
     add_log_in(
@@ -49,6 +49,7 @@ def come_in(session: Session, who: Who, now: datetime, lasts: timedelta) -> str:
         student_id=who.student_id,
         seen_at=now,
         ends_at=now + lasts,
+        device=device,
     )
     return token
 

@@ -4,9 +4,10 @@ from email_validator import EmailNotValidError, validate_email
 from sqlalchemy.orm import Session
 
 from noema.actions import passwords
+from noema.actions.common_passwords import is_common
 from noema.actions.set_time_zone import checked_time_zone
 from noema.core.errors import Refused
-from noema.core.joining.role import Role
+from noema.core.joining.role import StaffRole
 from noema.core.language import gettext
 from noema.store.people import add_school, add_teacher, school_by_name, teacher_by_email
 
@@ -25,7 +26,7 @@ def create_school(
             )
         )
     school_id = add_school(session, school.strip(), checked_time_zone(time_zone))
-    add_colleague(session, school_id, email, name, password, Role.ADMINISTRATOR)
+    add_colleague(session, school_id, email, name, password, StaffRole.ADMINISTRATOR)
     return school_id
 
 
@@ -35,7 +36,7 @@ def add_colleague(
     email: str,
     name: str,
     password: str,
-    role: Role = Role.TEACHER,
+    role: StaffRole = StaffRole.TEACHER,
 ) -> int:
     """Let another person who works at a school log in; gives their number."""
     email = checked_email(email)
@@ -51,13 +52,17 @@ def add_colleague(
 
 
 def check_password(password: str) -> None:
-    """Refuse a password that is too short."""
+    """Refuse a password that is too short, or that everybody tries first."""
     if len(password) < SHORTEST_PASSWORD:
         raise Refused(
             gettext(
                 "The password is too short: use at least %(shortest_password)s characters.",
                 shortest_password=SHORTEST_PASSWORD,
             )
+        )
+    if is_common(password):
+        raise Refused(
+            gettext("That password is among those everybody tries first: think of another.")
         )
 
 

@@ -5,8 +5,10 @@ from datetime import datetime
 from noema.actions.sweep import forget_abandoned, remove_orphans
 from noema.jobs.let_leave import let_leave_all
 from noema.jobs.stores import Stores
+from noema.store.accounts import forget_ended_links
 from noema.store.guesses import forget_old_guesses
 from noema.store.log_ins import forget_ended
+from noema.store.record import forget_old_record
 from noema.store.sent_forms import forget_forms
 
 
@@ -17,6 +19,8 @@ def sweep_all(stores: Stores, now: datetime) -> None:
         forget_ended(session, now)
         forget_old_guesses(session, now)
         forget_forms(session, now)
+        forget_ended_links(session, now)
+        forget_old_record(session, now)
     let_leave_all(stores)
     with stores.sessions() as session:
         remove_orphans(session, stores.files)

@@ -30,13 +30,15 @@ from noema.store.people import NO_PASSWORD
 _ORDER = (
     "school", "teacher", "school_class", "class_teacher", "student", "enrolment", "paint_set",
     "own_tube", "printer", "reference_card", "assignment", "key_revision", "sheet", "batch",
-    "photograph", "reading", "judgement", "review", "decision", "phrase", "self_check", "upload", "sourced",
-    "school_calendar", "class_unit", "lesson_went", "lesson_mark", "unit_pattern", "lesson_paint",
-    "paint_container", "thing_laid_out",
+    "photograph", "reading", "judgement", "review", "decision", "phrase", "self_check", "upload",
+    "sourced", "school_calendar", "class_unit", "lesson_went", "lesson_mark", "unit_pattern",
+    "lesson_paint", "paint_container", "record_entry", "thing_laid_out",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 
-NOT_KEPT = ("guess", "leaving_file", "log_in", "sent_form")
+NOT_KEPT = (
+    "code_secret", "guess", "leaving_file", "log_in", "one_use_link", "recovery_code", "sent_form",
+)  # fmt: skip
 """Tables of what goes on just now, which are no part of a school's record."""
 
 _PUT_LAST = ("key_revision", "key_photograph_id")

@@ -6,7 +6,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
-from noema.core.joining.role import Role
+from noema.core.joining.role import StaffRole
 from noema.store.tables import ClassTeacher, Teacher
 
 
@@ -16,7 +16,7 @@ class ColleagueName:
 
     id: int
     display_name: str
-    role: Role
+    role: StaffRole
 
 
 def share_class(session: Session, class_id: int, teacher_id: int) -> None:
@@ -48,7 +48,8 @@ def teachers_of_class(session: Session, class_id: int) -> tuple[ColleagueName, .
         .order_by(Teacher.display_name, Teacher.id)
     )
     return tuple(
-        ColleagueName(id=row.id, display_name=row.display_name, role=Role(row.role)) for row in rows
+        ColleagueName(id=row.id, display_name=row.display_name, role=StaffRole(row.role))
+        for row in rows
     )
 
 
@@ -60,5 +61,6 @@ def colleagues_of(session: Session, school_id: int) -> tuple[ColleagueName, ...]
         .order_by(Teacher.display_name, Teacher.id)
     )
     return tuple(
-        ColleagueName(id=row.id, display_name=row.display_name, role=Role(row.role)) for row in rows
+        ColleagueName(id=row.id, display_name=row.display_name, role=StaffRole(row.role))
+        for row in rows
     )

@@ -47,7 +47,9 @@ def leaf_of(rows: Sequence[Shown], wanted: LeafWanted) -> Leaf[Shown]:
     return Leaf(shown=tuple(rows[: wanted.most]), goes_on=len(rows) > wanted.most)
 
 
-def has_words(words: str, *columns: InstrumentedAttribute[str]) -> ColumnElement[bool]:
+def has_words(
+    words: str, *columns: ColumnElement[str] | InstrumentedAttribute[str]
+) -> ColumnElement[bool]:
     """Things with each of some words in one of their columns, whatever their capitals."""
     likes = (f"%{_literally(word)}%" for word in words.split())
     return and_(true(), *(or_(*(column.ilike(like) for column in columns)) for like in likes))

@@ -29,6 +29,7 @@ def add_log_in(
     student_id: int | None,
     seen_at: datetime,
     ends_at: datetime,
+    device: str,
 ) -> None:
     """Note that somebody came in."""
     session.add(
@@ -39,6 +40,7 @@ def add_log_in(
             made_at=seen_at,
             seen_at=seen_at,
             ends_at=ends_at,
+            device=device,
         )
     )
     session.flush()

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from sqlalchemy import ColumnElement, select
 from sqlalchemy.orm import Session
 
-from noema.core.joining.role import Role
+from noema.core.joining.role import StaffRole
 from noema.store.tables import School, Teacher
 
 NO_PASSWORD = "none"
@@ -22,7 +22,7 @@ class TeacherRow:
     time_zone: str
     email: str
     display_name: str
-    role: Role
+    role: StaffRole
     is_disabled: bool
     password_hash: str
 
@@ -61,7 +61,7 @@ def add_teacher(
     email: str,
     display_name: str,
     password_hash: str,
-    role: Role,
+    role: StaffRole,
 ) -> int:
     """Add a teacher and give their number."""
     teacher = Teacher(
@@ -96,7 +96,7 @@ def _teacher(session: Session, condition: ColumnElement[bool]) -> TeacherRow | N
         time_zone=school.time_zone,
         email=teacher.email,
         display_name=teacher.display_name,
-        role=Role(teacher.role),
+        role=StaffRole(teacher.role),
         is_disabled=teacher.disabled_at is not None,
         password_hash=teacher.password_hash,
     )

@@ -28,21 +28,21 @@ _KEY = "reach"
 
 
 @dataclass(frozen=True, kw_only=True)
-class Reach:
+class ClassReach:
     """Whose classes a session sees."""
 
     teacher_id: int
     class_ids: tuple[int, ...]
 
 
-def reach_of_teacher(session: Session, teacher_id: int) -> Reach:
+def reach_of_teacher(session: Session, teacher_id: int) -> ClassReach:
     """Which classes are shared with a teacher?"""
     shared = select(ClassTeacher.class_id).where(ClassTeacher.teacher_id == teacher_id)
     class_ids = session.scalars(shared.order_by(ClassTeacher.class_id)).all()
-    return Reach(teacher_id=teacher_id, class_ids=tuple(class_ids))
+    return ClassReach(teacher_id=teacher_id, class_ids=tuple(class_ids))
 
 
-def limit_to(session: Session, reach: Reach) -> None:
+def limit_to(session: Session, reach: ClassReach) -> None:
     """Let a session see no other classes from now on."""
     session.info[_KEY] = reach
 
@@ -65,7 +65,7 @@ def _limit(state: ORMExecuteState) -> None:
         state.statement = state.statement.options(*_limits(reach))
 
 
-def _limits(reach: Reach) -> list[ExecutableOption]:
+def _limits(reach: ClassReach) -> list[ExecutableOption]:
     # Tables rather than classes inside, so that the conditions aren't limited in turn.
     assignment, sheet, batch = (t.__table__ for t in (Assignment, Sheet, Batch))
     enrolment, taught = Enrolment.__table__, ClassTeacher.__table__

@@ -70,6 +70,7 @@ class LogIn(Base):
     made_at: Mapped[datetime] = made_now()
     seen_at: Mapped[datetime] = made_now()
     ends_at: Mapped[datetime] = mapped_column(index=True)
+    device: Mapped[str] = mapped_column(String(120), server_default="")  # as its browser says
 
 
 class Guess(Base):

@@ -18,7 +18,7 @@ from noema.core.coaching.audience import Audience
 from noema.core.colour.names import WarmBlue
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
-from noema.core.joining.role import Role
+from noema.core.joining.role import StaffRole
 from noema.core.judging.review import ReviewState
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.paper import Paper
@@ -53,6 +53,7 @@ class School(Base):
     time_zone: Mapped[str] = mapped_column(String(64), server_default="UTC")  # its IANA name
     # Pictures are kept with all that cameras wrote beside them, places too.
     keeps_originals: Mapped[bool] = mapped_column(server_default=text("false"))
+    record_months: Mapped[int] = mapped_column(server_default=text("12"))  # of what was done
     paint_lead_days: Mapped[int] = mapped_column(server_default=text("14"))  # from order to shelf
     made_at: Mapped[datetime] = made_now()
 
@@ -63,13 +64,13 @@ class Teacher(Base):
     __tablename__ = "teacher"
     __table_args__ = (
         CheckConstraint("email = lower(email)", name="email_lower"),
-        one_of("role", Role),
+        one_of("role", StaffRole),
     )
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     email: Mapped[str] = mapped_column(String(254), unique=True)
     display_name: Mapped[str] = mapped_column(String(80))
-    role: Mapped[str] = mapped_column(String(20), server_default=Role.TEACHER.value)
+    role: Mapped[str] = mapped_column(String(20), server_default=StaffRole.TEACHER.value)
     disabled_at: Mapped[datetime | None]  # since then they can't come in
     password_hash: Mapped[str] = mapped_column(String(200), info=SECRET)
     # The hash of the private word at which their classes' lessons can be subscribed to.

@@ -15,6 +15,7 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 
 from noema.core.errors import Refused
 from noema.core.language import gettext
+from noema.web.account.views import account
 from noema.web.assigning.views import assigning
 from noema.web.classes.views import classes
 from noema.web.cupboard.views import cupboard
@@ -22,11 +23,12 @@ from noema.web.erasure.views import erasure
 from noema.web.frame.access import load_user, require_log_in
 from noema.web.frame.bad_bytes import RowNumber, refuse_nul
 from noema.web.frame.bodies import limit_body
-from noema.web.frame.clock import day, moment
+from noema.web.frame.clock import day, here, moment, short_moment
 from noema.web.frame.headers import keep_little
 from noema.web.frame.kept_session import KeptSessions
 from noema.web.frame.once import once
 from noema.web.frame.page import counted
+from noema.web.frame.recording import note_listed
 from noema.web.frame.refusals import show_away, show_http_error, show_refusal, show_unkeepable
 from noema.web.frame.request import Parts, attach
 from noema.web.frame.rights import may
@@ -50,6 +52,7 @@ from noema.web.paints.reaching import reaching
 from noema.web.paints.swatching import swatching
 from noema.web.paints.views import paints
 from noema.web.patterns.views import patterns
+from noema.web.people.views import people
 from noema.web.printers.measuring import measuring
 from noema.web.printers.views import printers
 from noema.web.printing.views import printing
@@ -76,6 +79,8 @@ FEATURES = (
     school,
     language,
     logging_in,
+    account,
+    people,
     joining,
     cards,
     painting,
@@ -170,12 +175,13 @@ def make_application(
     app.before_request(limit_body)
     _secure(app, https)
     speak(app, pseudo_language=pseudo_language)
-    for kind in (day, moment):
+    for kind in (day, moment, short_moment, here):
         app.add_template_filter(kind)
     app.add_template_global(once)
     app.add_template_global(counted)
     app.add_template_global(may)
     attach(app, parts)
+    app.after_request(note_listed)  # before what was done is kept
     app.before_request(refuse_nul)
     app.after_request(keep_little)
     app.register_error_handler(Refused, show_refusal)

@@ -14,7 +14,7 @@ class Right(Enum):
     HELP = "help"  # print, hand in photographs, lay out
 
 
-class Role(Enum):
+class StaffRole(Enum):
     """What somebody is at a school."""
 
     ADMINISTRATOR = N_("administrator")
@@ -32,8 +32,8 @@ class Role(Enum):
         return Right.RUN_SCHOOL in self.rights
 
 
-_RIGHTS: Mapping[Role, frozenset[Right]] = {
-    Role.ADMINISTRATOR: frozenset(Right),
-    Role.TEACHER: frozenset({Right.TEACH, Right.HELP}),
-    Role.ASSISTANT: frozenset({Right.HELP}),
+_RIGHTS: Mapping[StaffRole, frozenset[Right]] = {
+    StaffRole.ADMINISTRATOR: frozenset(Right),
+    StaffRole.TEACHER: frozenset({Right.TEACH, Right.HELP}),
+    StaffRole.ASSISTANT: frozenset({Right.HELP}),
 }

@@ -12,6 +12,7 @@ from noema.actions.choose_audience import choose_audience
 from noema.actions.share_class import share_with
 from noema.core.coaching.audience import Audience
 from noema.core.errors import Refused
+from noema.core.joining.deeds import Deed
 from noema.core.language import N_, gettext
 from noema.core.planning.unit import monday_of
 from noema.formats.roster import Roster, roster_text
@@ -30,6 +31,7 @@ from noema.web.frame.clock import today
 from noema.web.frame.forms import Exactly, OneOf, Said, SentFile, Whole, read_form
 from noema.web.frame.leaf import LeafPlace, leaf_place, wanted_leaf
 from noema.web.frame.page import Frame, Stage, frame
+from noema.web.frame.recording import note
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import week_words
@@ -151,6 +153,8 @@ def share(class_id: int) -> Response:
     """Share a class with a colleague, or no longer; whoever leaves it hands it over."""
     given = read_form(ShareForm)
     share_with(db(), me(), class_id, given.teacher.data or 0, shares=given.shares.data)
+    row = class_of_school(db(), me().school_id, class_id)
+    note(Deed.CLASS_SHARED if given.shares.data else Deed.CLASS_UNSHARED, row.name)
     may_go_on = me().role.sees_all_classes or given.shares.data or given.teacher.data != me().id
     if not may_go_on:
         return redirect(url_for("classes.plan"), 303)

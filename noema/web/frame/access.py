@@ -15,15 +15,22 @@ from noema.core.language import gettext
 from noema.store.people import TeacherRow, teacher_by_id
 from noema.store.reach import limit_to, reach_of_teacher
 from noema.store.students import StudentRow, student_by_id
+from noema.web.frame.devices import device_of
 from noema.web.frame.request import db, me, sessions, student_idle_s
 from noema.web.frame.rights import right_of
 from noema.web.language.catalogues import begin_anew
 
 OPEN_TO_ALL = frozenset(
     {
+        "account.by_link",
+        "account.follow",
+        "account.forgot",
+        "account.send_link",
         "feed.calendar",
         "logging_in.log_in",
         "logging_in.log_in_now",
+        "logging_in.code",
+        "logging_in.check_code",
         "joining.join",
         "joining.join_now",
         "language.choose",
@@ -100,7 +107,8 @@ def let_teacher_in(teacher: TeacherRow) -> None:
     begin_anew()
     session.permanent = True
     lasts: timedelta = current_app.permanent_session_lifetime
-    token = come_in(db(), Who(teacher_id=teacher.id), datetime.now(UTC), lasts)
+    who, device = Who(teacher_id=teacher.id), device_of(request.user_agent.string)
+    token = come_in(db(), who, datetime.now(UTC), lasts, device)
     login_user(User(teacher, token))
 
 

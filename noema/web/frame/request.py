@@ -31,6 +31,7 @@ class Parts:
     pieces: PieceStore  # photographs on their way
     looks: Looks  # at what cameras see
     outbox: Outbox
+    mail_from: str  # whom Noema's own letters are from
     card_secret: str  # students' cards are worked out from it
     student_idle_s: int  # after which a student's session on a shared device is over
     address: str  # where people reach the pages; empty: wherever they were asked for
@@ -78,6 +79,11 @@ def pieces() -> PieceStore:
 def outbox() -> Outbox:
     """Give where mail goes out."""
     return _parts().outbox
+
+
+def mail_from() -> str:
+    """Give whom Noema's own letters are from."""
+    return _parts().mail_from
 
 
 def card_secret() -> str:

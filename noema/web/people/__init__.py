@@ -1,0 +1,1 @@
+"""Who works at a school, and the record of what they did."""
