@@ -24,7 +24,8 @@ class PretendOutbox:
     def send(self, letter: Letter) -> None:
         """Lay a letter into the folder."""
         self._folder.mkdir(parents=True, exist_ok=True)
-        name = f"{letter.written_at:%Y%m%dT%H%M%S}-{uuid4().hex[:8]}"
+        at = letter.written_at
+        name = f"{at:%Y%m%dT%H%M%S}-{at.microsecond:05x}{uuid4().hex[:3]}"
         (self._folder / name).write_bytes(bytes(letter_to_message(letter)))
 
     def sent_by(self, sender: str) -> tuple[Sent, ...]:

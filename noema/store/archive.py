@@ -12,6 +12,7 @@ from sqlalchemy import (
     DateTime,
     Select,
     Table,
+    false,
     func,
     insert,
     or_,
@@ -22,7 +23,12 @@ from sqlalchemy import (
 from sqlalchemy.orm import Session
 
 from noema.core.joining.card import draw_code
-from noema.store import paint_tables, planning_tables, student_tables  # noqa: F401  kept too
+from noema.store import (
+    account_tables,
+    paint_tables,  # noqa: F401  kept too
+    planning_tables,
+    student_tables,
+)
 from noema.store import tables as t
 from noema.store.base import Base
 from noema.store.people import NO_PASSWORD
@@ -159,6 +165,10 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
         "upload": student_tables.Upload.photograph_id.in_(photos),
         "sourced": _sourced(school_id, class_id, classes, students),
         "class_teacher": t.ClassTeacher.class_id.in_(classes),
+        # What was done at a school is told with the school alone.
+        "record_entry": (account_tables.RecordEntry.school_id == school_id)
+        if class_id is None
+        else false(),
         "class_unit": planning_tables.ClassUnit.class_id.in_(classes),
         "lesson_mark": planning_tables.LessonMark.class_id.in_(classes)
         & planning_tables.LessonMark.student_id.in_(students),
