@@ -17,7 +17,7 @@ from noema.core.errors import Refused
 from noema.devices.colour_meter import ColourMeter, SpooledMeter
 from noema.devices.file_store import LocalFiles
 from noema.devices.looks import Looks
-from noema.devices.mail import Outbox, SmtpOutbox
+from noema.devices.mail import MailServer, Outbox, SmtpOutbox
 from noema.devices.piece_store import LocalPieces
 from noema.jobs.stores import Stores
 from noema.jobs.worker import make_worker, work
@@ -49,13 +49,14 @@ def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
         looks=Looks(),
         outbox=outbox_of(settings),
         mail_from=mail_from_of(settings),
-        card_secret=settings.secret_key,
+        card_secret=settings.card_key or settings.secret_key,
         student_idle_s=settings.student_minutes * 60,
         address=settings.address,
     )
     return make_application(
         parts,
         secret_key=settings.secret_key,
+        old_secret_keys=tuple(settings.old_secret_keys.split()),
         https=bool(settings.https),
         pseudo_language=bool(settings.pseudo_language),
         session_hours=settings.session_hours,
@@ -80,7 +81,15 @@ def outbox_of(settings: Settings) -> Outbox:
     host, _, port = settings.mail.partition(":")
     if not host or not port.isdigit():
         raise Refused("NOEMA_MAIL must be “stand-in” or a mail server such as mail.example:25.")
-    return SmtpOutbox(host, int(port))
+    return SmtpOutbox(
+        MailServer(
+            host=host,
+            port=int(port),
+            security=settings.mail_security,
+            user=settings.mail_user,
+            password=settings.mail_password,
+        )
+    )
 
 
 def mail_from_of(settings: Settings) -> str:

@@ -1,10 +1,12 @@
 """Every setting: name, default, unit and sentence. Each can be set as NOEMA_<NAME>."""
 
 import os
+import re
 from collections.abc import Mapping
 from dataclasses import Field, dataclass, field, fields
 from pathlib import Path
 from typing import Any
+from urllib.parse import urlsplit
 
 from noema.core.errors import Refused
 
@@ -25,6 +27,12 @@ class Settings:
     )
     files: str = _setting(".local/files", "folder", "Where photographs are kept.")
     secret_key: str = _setting("", "text", "Signs sessions; at least 32 characters, kept secret.")
+    old_secret_keys: str = _setting(
+        "", "text, with blanks between", "Keys that were the secret key before: sessions go on."
+    )
+    card_key: str = _setting(
+        "", "text", "What students' cards are worked out from; empty: the secret key."
+    )
     https: int = _setting(
         0, "0 or 1", "1 when people reach Noema over https: cookies need it.", (0, 1)
     )
@@ -43,6 +51,11 @@ class Settings:
         15, "minutes", "Idle time after which a student on a shared device is out.", (1, 1440)
     )
     mail: str = _setting("stand-in", "name or host:port", "The mail server: stand-in, or where.")
+    mail_security: str = _setting(
+        "starttls", "none, starttls or tls", "How what goes to the mail server is kept from others."
+    )
+    mail_user: str = _setting("", "text", "Whom the mail server knows Noema as; empty: nobody.")
+    mail_password: str = _setting("", "text", "The password that goes with it, kept secret.")
     mail_from: str = _setting(
         "", "e-mail", "Whom Noema's own letters are from; empty: noema@ the host of the address."
     )
@@ -71,7 +84,50 @@ def settings_from(environment: Mapping[str, str] = os.environ) -> Settings:
     settings = Settings(**given)
     if not settings.database_url:
         raise Refused("NOEMA_DATABASE_URL isn't set: start with 'make demo', or set it.")
+    for check in _CHECKS:
+        check(settings)
     return settings
+
+
+def _check_address(settings: Settings) -> None:
+    address = urlsplit(settings.address)
+    if settings.address and (address.scheme not in ("http", "https") or not address.hostname):
+        raise Refused(
+            "NOEMA_ADDRESS must be where people reach Noema, such as https://noema.school.example."
+        )
+    if settings.https and address.scheme == "http":
+        raise Refused("NOEMA_HTTPS is 1, but NOEMA_ADDRESS begins with http: use https there.")
+
+
+def _check_keys(settings: Settings) -> None:
+    named = {"SECRET_KEY": settings.secret_key, "CARD_KEY": settings.card_key}
+    for name, key in named.items():
+        if key and len(key) < SHORTEST_KEY:
+            raise Refused(
+                f"NOEMA_{name} is too short: set at least {SHORTEST_KEY} random characters."
+            )
+    if any(len(key) < SHORTEST_KEY for key in settings.old_secret_keys.split()):
+        raise Refused("NOEMA_OLD_SECRET_KEYS holds a key that is too short to have been one.")
+
+
+def _check_mail(settings: Settings) -> None:
+    if settings.mail_security not in MAIL_SECURITY:
+        known = ", ".join(MAIL_SECURITY)
+        raise Refused(f"NOEMA_MAIL_SECURITY must be one of {known}: choose one.")
+    if bool(settings.mail_user) is not bool(settings.mail_password):
+        raise Refused("NOEMA_MAIL_USER and NOEMA_MAIL_PASSWORD go together: set both or neither.")
+    if settings.mail_user and settings.mail_security == "none":
+        raise Refused(
+            "A password would go to the mail server for all to read: set starttls or tls."
+        )
+    if settings.mail_from and not ADDRESS.fullmatch(settings.mail_from):
+        raise Refused("NOEMA_MAIL_FROM must be an e-mail address such as noema@school.example.")
+
+
+SHORTEST_KEY = 32
+MAIL_SECURITY = ("none", "starttls", "tls")
+ADDRESS = re.compile(r"[^@\s<>,;]+@[^@\s<>,;]+\.[^@\s<>,;]+")
+_CHECKS = (_check_address, _check_keys, _check_mail)
 
 
 def _number(setting: Field[int], text: str) -> int:

@@ -16,10 +16,22 @@ def test_each_has_a_unit_and_a_sentence():
         assert setting.metadata["sentence"].endswith(".")
 
 
+LIKELY = {
+    "address": "https://noema.school.example",
+    "secret_key": "x" * 40,
+    "card_key": "y" * 40,
+    "old_secret_keys": f"{'a' * 40} {'b' * 40}",
+    "mail_security": "tls",
+    "mail_from": "noema@school.example",
+}
+
+
 def test_each_can_be_set_from_outside():
+    together = {"NOEMA_MAIL_USER": "noema", "NOEMA_MAIL_PASSWORD": "kept secret"}
     for setting in fields(Settings):
         text = str(setting.metadata["between"][1]) if setting.type is int else "/somewhere"
-        given = settings_from({**URL, f"NOEMA_{setting.name.upper()}": text})
+        text = LIKELY.get(setting.name, text)
+        given = settings_from({**together, **URL, f"NOEMA_{setting.name.upper()}": text})
         assert str(getattr(given, setting.name)) == text
 
 
@@ -42,3 +54,22 @@ def test_nonsense_is_refused():
         settings_from({**URL, "NOEMA_HEARTBEAT_S": "often"})
     with pytest.raises(Refused, match="make demo"):
         settings_from({})
+
+
+@pytest.mark.parametrize(
+    ("given", "sentence"),
+    [
+        ({"ADDRESS": "noema.example"}, "NOEMA_ADDRESS must be"),
+        ({"ADDRESS": "http://noema.example", "HTTPS": "1"}, "use https there"),
+        ({"SECRET_KEY": "short"}, "NOEMA_SECRET_KEY is too short"),
+        ({"CARD_KEY": "short"}, "NOEMA_CARD_KEY is too short"),
+        ({"OLD_SECRET_KEYS": "x" * 40 + " short"}, "NOEMA_OLD_SECRET_KEYS"),
+        ({"MAIL_SECURITY": "hope"}, "none, starttls, tls"),
+        ({"MAIL_USER": "noema"}, "go together"),
+        ({"MAIL_USER": "a", "MAIL_PASSWORD": "b", "MAIL_SECURITY": "none"}, "for all to read"),
+        ({"MAIL_FROM": "noema"}, "NOEMA_MAIL_FROM"),
+    ],
+)
+def test_settings_that_make_no_sense_are_refused_in_a_sentence(given, sentence):
+    with pytest.raises(Refused, match=sentence):
+        settings_from({**URL, **{f"NOEMA_{name}": value for name, value in given.items()}})

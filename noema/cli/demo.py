@@ -115,7 +115,7 @@ def command() -> None:
     with open_sessions(engine).begin() as session, own_processes() as pool:
         if school_by_name(session, SCHOOL) is None:
             _tell(session, files, pool)
-        say_how_a_student_comes_in(session, SCHOOL, settings.secret_key)
+        say_how_a_student_comes_in(session, SCHOOL, settings.card_key or settings.secret_key)
 
 
 def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None:

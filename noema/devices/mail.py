@@ -2,6 +2,7 @@
 
 import re
 import smtplib
+import ssl
 from dataclasses import dataclass, field
 from datetime import datetime
 from email.message import EmailMessage
@@ -12,6 +13,7 @@ from noema.core.language import gettext
 
 ADDRESS = re.compile(r"[^@\s<>,;]+@[^@\s<>,;]+\.[^@\s<>,;]+")
 _LONGEST_SUBJECT = 150
+_PATIENCE_S = 20
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -76,23 +78,55 @@ class Outbox(Protocol):
         """Forget a letter; nothing happens where there is none."""
 
 
+@dataclass(frozen=True, kw_only=True)
+class MailServer:
+    """Where a mail server is and how it is spoken to."""
+
+    host: str
+    port: int
+    security: str = "none"  # or starttls (RFC 3207), or tls from the beginning (RFC 8314)
+    user: str = ""
+    password: str = ""
+    trust: ssl.SSLContext = field(default_factory=ssl.create_default_context)
+
+
 class SmtpOutbox:
     """A school's own mail server (RFC 5321); it remembers nothing."""
 
     sends = True
 
-    def __init__(self, host: str, port: int) -> None:
-        self._host, self._port = host, port
+    def __init__(self, server: MailServer) -> None:
+        self._server = server
 
     def send(self, letter: Letter) -> None:
         """Hand a letter to the server."""
         try:
-            with smtplib.SMTP(self._host, self._port, timeout=20) as server:
+            with self._open() as server:
+                if self._server.user:
+                    server.login(self._server.user, self._server.password)
                 server.send_message(letter_to_message(letter))
-        except OSError as wrong:
+        except smtplib.SMTPAuthenticationError as wrong:
+            raise Refused(
+                gettext("The mail server doesn’t know Noema: whoever runs it must look.")
+            ) from wrong
+        except (OSError, smtplib.SMTPException) as wrong:
             raise Refused(
                 gettext("The mail server doesn't take the letter: try again later.")
             ) from wrong
+
+    def _open(self) -> smtplib.SMTP:
+        """Open a connection; one that should be private and isn't is given up."""
+        at = self._server
+        if at.security == "tls":
+            return smtplib.SMTP_SSL(at.host, at.port, timeout=_PATIENCE_S, context=at.trust)
+        server = smtplib.SMTP(at.host, at.port, timeout=_PATIENCE_S)
+        if at.security == "starttls":
+            try:
+                server.starttls(context=at.trust)
+            except BaseException:
+                server.close()
+                raise
+        return server
 
     def sent_by(self, sender: str) -> tuple[Sent, ...]:
         """Remember nothing."""

@@ -1,5 +1,6 @@
 """The Flask application: security first, then the features."""
 
+from collections.abc import Sequence
 from datetime import timedelta
 from pathlib import Path
 from urllib.parse import urlsplit
@@ -139,6 +140,7 @@ def make_application(
     parts: Parts,
     *,
     secret_key: str,
+    old_secret_keys: Sequence[str] = (),
     https: bool,
     session_hours: int,
     slows_guessing: bool,
@@ -151,6 +153,7 @@ def make_application(
     app = Flask("noema.web", root_path=str(Path(__file__).parent), template_folder=".")
     app.config.update(
         SECRET_KEY=secret_key,
+        SECRET_KEY_FALLBACKS=list(old_secret_keys),
         MAX_FORM_MEMORY_SIZE=_MOST_FIELD_BYTES,
         MAX_FORM_PARTS=200,
         SESSION_COOKIE_HTTPONLY=True,
