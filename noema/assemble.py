@@ -4,7 +4,6 @@ The only file that may import everything; only entry points and tests import it.
 """
 
 import gc
-import logging
 from pathlib import Path
 from random import Random
 from urllib.parse import urlsplit
@@ -16,6 +15,7 @@ from noema.actions.judge_sheets import queue_outdated
 from noema.core.errors import Refused
 from noema.devices.colour_meter import ColourMeter, SpooledMeter
 from noema.devices.file_store import LocalFiles
+from noema.devices.logs import begin_logs
 from noema.devices.looks import Looks
 from noema.devices.mail import MailServer, Outbox, SmtpOutbox
 from noema.devices.piece_store import LocalPieces
@@ -31,6 +31,7 @@ from noema.web.frame.request import Parts
 
 def web_application() -> Flask:
     """Make the web application from the environment; gunicorn calls this."""
+    begin_logs()
     settings = settings_from()
     app = web_application_of(settings, open_sessions(open_engine(settings.database_url)))
     # What start-up made stays; looking through it again and again would cost large pages dear.
@@ -62,6 +63,7 @@ def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
         session_hours=settings.session_hours,
         slows_guessing=bool(settings.slows_guessing),
         proxies=settings.proxies,
+        metrics_token=settings.metrics_token,
     )
 
 
@@ -112,7 +114,7 @@ def worker_of(settings: Settings) -> App:
 
 def run_worker() -> None:
     """Run the job worker from the environment."""
-    logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s")
+    begin_logs()
     settings = settings_from()
     with open_sessions(open_engine(settings.database_url)).begin() as session:
         queue_outdated(session)

@@ -62,6 +62,9 @@ class Settings:
     address: str = _setting(
         "", "URL", "Where people reach Noema: printed on cards; no other host is answered."
     )
+    metrics_token: str = _setting(
+        "", "text", "Who knows it reads figures at /metrics; empty: nobody does."
+    )
     proxies: int = _setting(
         0, "count", "Proxies of your own in front, whose word on who asks is believed.", (0, 5)
     )

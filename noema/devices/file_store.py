@@ -7,6 +7,7 @@ import errno
 import hashlib
 import logging
 import os
+import shutil
 import tempfile
 import time
 from collections.abc import Iterator
@@ -29,6 +30,9 @@ class FileStore(Protocol):
 
     def get(self, sha256: str) -> bytes:
         """Give the bytes back, or refuse when they aren't there."""
+
+    def free_bytes(self) -> int:
+        """Say how much more there is room for."""
 
     def has(self, sha256: str) -> bool:
         """Say whether an object is there."""
@@ -74,6 +78,13 @@ class LocalFiles:
         except OSError as wrong:
             _LOG.error("The file store can't be read: %s", wrong.strerror)
             raise StoreAway(gettext("Photographs can't be read just now: try again.")) from wrong
+
+    def free_bytes(self) -> int:
+        """Say how much is free on the disk of the folder, or of one above it."""
+        folder = self._folder
+        while not folder.exists() and folder != folder.parent:
+            folder = folder.parent
+        return shutil.disk_usage(folder).free
 
     def has(self, sha256: str) -> bool:
         """Look for its file."""

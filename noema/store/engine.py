@@ -1,10 +1,12 @@
 """Connecting to the database, and bringing its tables up to date."""
 
+from functools import cache
 from pathlib import Path
 
 import orjson
 from alembic import command
 from alembic.config import Config
+from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, create_engine, text
 from sqlalchemy.orm import Session, sessionmaker
 
@@ -49,6 +51,14 @@ def migrations_of(connection: Connection) -> Config:
     config.set_main_option("script_location", str(MIGRATIONS))
     config.attributes["connection"] = connection
     return config
+
+
+@cache
+def newest_version() -> str:
+    """Give the migration that tables should be at."""
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    return str(ScriptDirectory.from_config(config).get_current_head())
 
 
 def driver_connection(session: Session) -> object:

@@ -39,6 +39,7 @@ from noema.web.handing_in.finding import finding
 from noema.web.handing_in.pictures import pictures
 from noema.web.handing_in.placing import placing
 from noema.web.handing_in.views import handing_in
+from noema.web.health.views import begin_timing, count_answer, health
 from noema.web.joining.cards import cards
 from noema.web.joining.views import joining
 from noema.web.keys.views import keys
@@ -77,6 +78,7 @@ from noema.web.unit.wish import wish
 
 FEATURES = (
     today,
+    health,
     school,
     language,
     logging_in,
@@ -146,6 +148,7 @@ def make_application(
     slows_guessing: bool,
     pseudo_language: bool,
     proxies: int,
+    metrics_token: str = "",
 ) -> Flask:
     """Make the application over a database, a file store and devices."""
     if len(secret_key) < 32:
@@ -164,6 +167,7 @@ def make_application(
         WTF_CSRF_SSL_STRICT=https,
         SEND_FILE_MAX_AGE_DEFAULT=timedelta(hours=1),
         SLOWS_GUESSING=slows_guessing,
+        METRICS_TOKEN=metrics_token,
     )
     if parts.address:
         app.config["TRUSTED_HOSTS"] = [urlsplit(parts.address).hostname or ""]
@@ -175,6 +179,7 @@ def make_application(
     app.url_map.converters["int"] = RowNumber
     app.jinja_env.undefined = StrictUndefined
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+    app.before_request(begin_timing)
     app.before_request(limit_body)
     _secure(app, https)
     speak(app, pseudo_language=pseudo_language)
@@ -183,6 +188,7 @@ def make_application(
     app.add_template_global(once)
     app.add_template_global(counted)
     app.add_template_global(may)
+    app.after_request(count_answer)
     attach(app, parts)
     app.after_request(note_listed)  # before what was done is kept
     app.before_request(refuse_nul)

@@ -35,7 +35,10 @@ OPEN_TO_ALL = frozenset(
         "joining.join_now",
         "language.choose",
         "static",
-        "today.health",
+        "health.answers",
+        "health.lives",
+        "health.metrics",
+        "health.ready",
         "today.favicon",
     }
 )

@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 from flask import Blueprint, Response, current_app, render_template
-from sqlalchemy import text
 
 from noema.store.classes import classes_found
 from noema.store.leaves import LeafWanted
@@ -43,13 +42,6 @@ def home() -> str:
         lessons=coming_lessons(classes.shown),
     )
     return render_template("today/home.html", page=page)
-
-
-@today.get("/health")
-def health() -> tuple[str, int]:
-    """Say whether the pages and the database answer."""
-    db().execute(text("SELECT 1"))
-    return "ok\n", 200
 
 
 @today.get("/favicon.ico")
