@@ -1,12 +1,15 @@
 PY = .venv/bin/python
 
-.PHONY: demo stop test assets catalogue bench screenshots
+.PHONY: demo start stop test assets catalogue bench screenshots
 
 demo:
 	@sh tools/bootstrap.sh demo && $(PY) -m tools.local demo
 
+start:
+	@sh tools/bootstrap.sh demo && NOEMA_HOME=.school $(PY) -m tools.local start
+
 stop:
-	@test ! -x $(PY) || $(PY) -m tools.local stop
+	@test ! -x $(PY) || { $(PY) -m tools.local stop; test ! -d .school || NOEMA_HOME=.school $(PY) -m tools.local stop; }
 
 test:
 	@sh tools/bootstrap.sh test && $(PY) -m tools.check

@@ -64,6 +64,7 @@ def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
         slows_guessing=bool(settings.slows_guessing),
         proxies=settings.proxies,
         metrics_token=settings.metrics_token,
+        setup_word=settings.setup_word,
     )
 
 

@@ -62,6 +62,9 @@ class Settings:
     address: str = _setting(
         "", "URL", "Where people reach Noema: printed on cards; no other host is answered."
     )
+    setup_word: str = _setting(
+        "", "text", "Who knows it may found the first school; empty: whoever comes first."
+    )
     metrics_token: str = _setting(
         "", "text", "Who knows it reads figures at /metrics; empty: nobody does."
     )

@@ -1,6 +1,7 @@
 """Starts and stops Noema on this machine: the project's own PostgreSQL, the pages and the worker.
 
-Everything it makes lies in .local, which git ignores. What it starts it stops, by process id.
+Everything it makes lies in .local, or in .school where it is a school's own; git ignores both.
+What it starts it stops, by process id.
 """
 
 import os
@@ -17,7 +18,8 @@ from noema.stand_ins.saltmarsh import PASSWORD, TEACHERS
 from tools.cluster import CantStart, Cluster
 
 ROOT = Path(__file__).parents[1]
-LOCAL = ROOT / ".local"
+DEMO, OWN = ROOT / ".local", ROOT / ".school"
+LOCAL = ROOT / os.environ.get("NOEMA_HOME", DEMO.name)
 PID, PORT, SECRET, LOG = (LOCAL / name for name in ("pid", "port", "secret", "noema.log"))
 
 _FIRST_PORT = 8000
@@ -40,6 +42,21 @@ def demo() -> None:
     for email, name in TEACHERS:
         print(f"  {name}: {email}, password {PASSWORD}")
     print("\n'make stop' stops it; what was done stays.")
+
+
+def start() -> None:
+    """Start everything without any school in it, and say where to found one."""
+    _make_folder()
+    cluster = Cluster(LOCAL / "postgres")
+    cluster.start()
+    environment = _environment(cluster.database("noema"))
+    migrated = subprocess.run([ROOT / ".venv/bin/noema", "migrate"], env=environment, check=False)
+    if migrated.returncode != 0:
+        raise CantStart("The database couldn't be brought up to date: the line above says why.")
+    if not (_is_up() and _is_current()):
+        _stop_runner()
+        _start_runner(environment)
+    print(f"\nNoema is at {address()}\n\n'make stop' stops it; what was done stays.")
 
 
 def noema() -> None:
@@ -103,6 +120,7 @@ def _start_runner(environment: dict[str, str]) -> None:
         env={
             **environment,
             "PORT": str(port),
+            "PROXY_FOLDER": str(LOCAL / "nginx"),
             "PAGES_PORT": str(_any_port()),
             "NOEMA_PROXIES": "1",
         },
@@ -189,6 +207,6 @@ def _free_port() -> int:
 
 if __name__ == "__main__":
     try:
-        {"demo": demo, "stop": stop, "noema": noema}[sys.argv[1]]()
+        {"demo": demo, "start": start, "stop": stop, "noema": noema}[sys.argv[1]]()
     except CantStart as wrong:
         sys.exit(f"noema: {wrong}")

@@ -11,7 +11,7 @@ from pathlib import Path
 
 ROOT = Path(__file__).parents[1]
 UNPACKED = ROOT / ".venv/nginx/usr/sbin/nginx"
-_FOLDER = ROOT / ".local/nginx"
+_FOLDER = Path(os.environ.get("PROXY_FOLDER", ROOT / ".local/nginx"))
 _TEMPORARY = ("client_body", "proxy", "fastcgi", "uwsgi", "scgi")
 
 _LARGER = {

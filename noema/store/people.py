@@ -2,12 +2,13 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy import ColumnElement, select
+from sqlalchemy import ColumnElement, select, text
 from sqlalchemy.orm import Session
 
 from noema.core.joining.role import StaffRole
 from noema.store.tables import School, Teacher
 
+_FOUNDING = 0x6E6F66  # any number that nobody else locks by
 NO_PASSWORD = "none"
 """A hash that no password has: somebody must set one first."""
 
@@ -53,6 +54,11 @@ def add_school(session: Session, name: str, time_zone: str) -> int:
 def lock_school(session: Session, school_id: int) -> None:
     """Hold a school, so that two packages come into it in turn."""
     session.execute(select(School.id).where(School.id == school_id).with_for_update())
+
+
+def hold_founding(session: Session) -> None:
+    """Let no other first school be founded until this is done or given up."""
+    session.execute(text("SELECT pg_advisory_xact_lock(:key)"), {"key": _FOUNDING})
 
 
 def add_teacher(

@@ -21,6 +21,7 @@ from noema.web.assigning.views import assigning
 from noema.web.classes.views import classes
 from noema.web.cupboard.views import cupboard
 from noema.web.erasure.views import erasure
+from noema.web.first_run.views import first_run
 from noema.web.frame.access import load_user, require_log_in
 from noema.web.frame.bad_bytes import RowNumber, refuse_nul
 from noema.web.frame.bodies import limit_body
@@ -81,6 +82,7 @@ FEATURES = (
     health,
     school,
     language,
+    first_run,
     logging_in,
     account,
     people,
@@ -149,6 +151,7 @@ def make_application(
     pseudo_language: bool,
     proxies: int,
     metrics_token: str = "",
+    setup_word: str = "",
 ) -> Flask:
     """Make the application over a database, a file store and devices."""
     if len(secret_key) < 32:
@@ -168,6 +171,7 @@ def make_application(
         SEND_FILE_MAX_AGE_DEFAULT=timedelta(hours=1),
         SLOWS_GUESSING=slows_guessing,
         METRICS_TOKEN=metrics_token,
+        SETUP_WORD=setup_word,
     )
     if parts.address:
         app.config["TRUSTED_HOSTS"] = [urlsplit(parts.address).hostname or ""]

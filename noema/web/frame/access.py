@@ -27,6 +27,8 @@ OPEN_TO_ALL = frozenset(
         "account.forgot",
         "account.send_link",
         "feed.calendar",
+        "first_run.form",
+        "first_run.found",
         "logging_in.log_in",
         "logging_in.log_in_now",
         "logging_in.code",

@@ -8,6 +8,7 @@ from werkzeug.wrappers import Response
 from wtforms import Form
 
 from noema.actions import log_in as action
+from noema.actions.found_first import has_school
 from noema.actions.own_account import asks_codes, check_second
 from noema.core.errors import NotAllowed, TooManyTries
 from noema.core.joining.deeds import Deed
@@ -51,8 +52,10 @@ class CodeForm(Form):
 
 
 @logging_in.get("/log-in")
-def log_in() -> str:
-    """Show the form."""
+def log_in() -> str | Response:
+    """Show the form; where there is no school yet, that of the first."""
+    if not has_school(db()):
+        return redirect(url_for("first_run.form"))
     return render_template(
         "logging_in/log_in.html", page=LogInPage(wanted=safe(request.args.get("wanted", "")))
     )

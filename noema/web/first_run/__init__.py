@@ -1,0 +1,1 @@
+"""Where there is no school yet: founding one in the browser."""
