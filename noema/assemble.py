@@ -11,6 +11,7 @@ from urllib.parse import urlsplit
 from flask import Flask
 from procrastinate import App
 
+from noema.actions.back_up import BackupPlan
 from noema.actions.judge_sheets import queue_outdated
 from noema.core.errors import Refused
 from noema.devices.colour_meter import ColourMeter, SpooledMeter
@@ -110,7 +111,19 @@ def worker_of(settings: Settings) -> App:
         pieces=LocalPieces(folder / "pieces"),
         outbox=outbox_of(settings),
     )
-    return make_worker(settings.database_url, stores, settings.stalled_s)
+    return make_worker(settings.database_url, stores, settings.stalled_s, backups_of(settings))
+
+
+def backups_of(settings: Settings) -> BackupPlan | None:
+    """Say how backups are made, if anybody said where."""
+    if not settings.backups:
+        return None
+    return BackupPlan(
+        database_url=settings.database_url,
+        folder=Path(settings.backups),
+        days=settings.backup_days,
+        key=settings.backup_key,
+    )
 
 
 def run_worker() -> None:

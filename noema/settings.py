@@ -62,6 +62,13 @@ class Settings:
     address: str = _setting(
         "", "URL", "Where people reach Noema: printed on cards; no other host is answered."
     )
+    backups: str = _setting(
+        "", "folder", "Where the worker lays a backup every night; empty: nowhere."
+    )
+    backup_days: int = _setting(14, "days", "For how long those backups are kept.", (1, 3650))
+    backup_key: str = _setting(
+        "", "age public key", "For whom those backups are encrypted; empty: they aren't."
+    )
     setup_word: str = _setting(
         "", "text", "Who knows it may found the first school; empty: whoever comes first."
     )

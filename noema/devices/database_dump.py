@@ -3,26 +3,48 @@
 import os
 import shutil
 import subprocess
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
 from pathlib import Path
 from urllib.parse import unquote, urlsplit, urlunsplit
+from uuid import uuid4
 
 from noema.core.errors import Refused
 
 _DEBIAN = Path("/usr/lib/postgresql")
 
 
-def dump_database(database_url: str) -> bytes:
-    """Give the database in PostgreSQL's custom format."""
+def dump_database(database_url: str, place: Path) -> None:
+    """Write the database to a file, in PostgreSQL's custom format."""
     address, secret = _parted(database_url)
-    return _run(["pg_dump", "--format=custom", "--no-owner", "--dbname", address], secret)
+    how = ["--format=custom", "--no-owner", "--file", str(place)]
+    _run(["pg_dump", *how, "--dbname", address], secret)
 
 
-def restore_database(database_url: str, dump: bytes) -> None:
+def restore_database(database_url: str, dump: Path) -> None:
     """Put a dump in the place of whatever the database holds, whole or not at all."""
     how = ["--clean", "--if-exists", "--no-owner", "--single-transaction", "--exit-on-error"]
     address, secret = _parted(database_url)
-    _run(["pg_restore", *how, "--dbname", address], secret, dump)
+    _run(["pg_restore", *how, "--dbname", address, str(dump)], secret)
+
+
+@contextmanager
+def scratch_database(database_url: str) -> Iterator[str]:
+    """Give an empty database beside one, that is gone afterwards."""
+    name = f"noema_scratch_{uuid4().hex[:8]}"
+    address, secret = _parted(database_url)
+    parts = urlsplit(address)
+    beside = parts._replace(path=f"/{name}")
+    maintenance = urlunsplit(parts)
+    _run(["psql", "--quiet", "--command", f"CREATE DATABASE {name}", maintenance], secret)
+    try:
+        own = urlsplit(database_url)._replace(path=beside.path)
+        yield urlunsplit(own)
+    finally:
+        _run(
+            ["psql", "--quiet", "--command", f"DROP DATABASE {name} WITH (FORCE)", maintenance],
+            secret,
+        )
 
 
 def _parted(database_url: str) -> tuple[str, dict[str, str]]:
@@ -35,10 +57,9 @@ def _parted(database_url: str) -> tuple[str, dict[str, str]]:
     return urlunsplit(address), {"PGPASSWORD": unquote(parts.password)}
 
 
-def _run(command: list[str], secret: Mapping[str, str], given: bytes | None = None) -> bytes:
+def _run(command: list[str], secret: Mapping[str, str]) -> None:
     done = subprocess.run(
         [_program(command[0]), *command[1:]],
-        input=given,
         capture_output=True,
         check=False,
         env={**os.environ, **secret},
@@ -46,7 +67,6 @@ def _run(command: list[str], secret: Mapping[str, str], given: bytes | None = No
     if done.returncode != 0:
         said = done.stderr.decode(errors="replace").strip().splitlines()
         raise Refused(f"{command[0]} refused: {said[-1] if said else 'it said nothing'}.")
-    return done.stdout
 
 
 def _program(name: str) -> str:

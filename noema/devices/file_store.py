@@ -37,6 +37,9 @@ class FileStore(Protocol):
     def has(self, sha256: str) -> bool:
         """Say whether an object is there."""
 
+    def every(self) -> Iterator[bytes]:
+        """Give the bytes of every object."""
+
     def remove(self, sha256: str) -> None:
         """Remove an object for good; nothing happens where there is none."""
 

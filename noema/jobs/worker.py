@@ -8,6 +8,8 @@ from functools import partial
 
 from procrastinate import App, JobContext, PsycopgConnector
 
+from noema.actions.back_up import BackupPlan
+from noema.jobs.back_up import back_up_all, try_backup
 from noema.jobs.judge_assignment import judge_behind
 from noema.jobs.learn_printer import learn_one
 from noema.jobs.learn_tubes import follow_tubes_of, learn_tubes_of
@@ -42,9 +44,12 @@ _IN_DATABASE: dict[str, Callable[..., None]] = {
 """Tasks that need nothing but the database."""
 
 _EVERY_TEN_SECONDS, _EVERY_HOUR = "* * * * * */10", "7 * * * *"
+_EVERY_NIGHT, _EVERY_MONTH = "23 1 * * *", "41 3 2 * *"  # UTC
 
 
-def make_worker(database_url: str, stores: Stores, stalled_s: int) -> App:
+def make_worker(
+    database_url: str, stores: Stores, stalled_s: int, backups: BackupPlan | None = None
+) -> App:
     """Make the queue's application with its tasks."""
     sessions, files, side_by_side = stores.sessions, stores.files, SideBySide()
     app = App(connector=PsycopgConnector(conninfo=database_url))
@@ -81,6 +86,16 @@ def make_worker(database_url: str, stores: Stores, stalled_s: int) -> App:
     @app.task(name="sweep", queueing_lock="sweep", pass_context=False)
     def sweep(timestamp: int) -> None:
         sweep_all(stores, datetime.fromtimestamp(timestamp, UTC))
+
+    @app.periodic(cron=_EVERY_NIGHT)
+    @app.task(name="back_up", queueing_lock="back_up", pass_context=False)
+    def make_backup(timestamp: int) -> None:
+        back_up_all(stores, backups, datetime.fromtimestamp(timestamp, UTC))
+
+    @app.periodic(cron=_EVERY_MONTH)
+    @app.task(name="try_backup", queueing_lock="try_backup", pass_context=False)
+    def try_one(timestamp: int) -> None:
+        try_backup(backups, datetime.fromtimestamp(timestamp, UTC))
 
     return app
 
