@@ -56,7 +56,7 @@ _NOW = {
 
 
 @dataclass(frozen=True, kw_only=True)
-class Check:
+class HealthCheck:
     """One thing that must be so."""
 
     is_well: bool
@@ -128,21 +128,23 @@ def count_answer(response: Response) -> Response:
     return response
 
 
-def _checks(found: Vitals, now: datetime) -> Mapping[str, Check]:
+def _checks(found: Vitals, now: datetime) -> Mapping[str, HealthCheck]:
     silent, waits = _since(found.heartbeat, now), _since(found.oldest, now)
     free = files().free_bytes()
     wanted = newest_version()
     return {
-        "tables": Check(is_well=found.version == wanted, words=f"{found.version} of {wanted}"),
-        "worker": Check(
+        "tables": HealthCheck(
+            is_well=found.version == wanted, words=f"{found.version} of {wanted}"
+        ),
+        "worker": HealthCheck(
             is_well=found.heartbeat is not None and silent <= _SILENT_S,
             words="never heard" if found.heartbeat is None else f"heard {silent:.0f} s ago",
         ),
-        "queue": Check(
+        "queue": HealthCheck(
             is_well=waits <= _WAITS_S,
             words=f"{found.waiting} waiting, the oldest for {waits:.0f} s",
         ),
-        "disk": Check(is_well=free >= _LEAST_FREE, words=f"{free // 2**20} MB free"),
+        "disk": HealthCheck(is_well=free >= _LEAST_FREE, words=f"{free // 2**20} MB free"),
     }
 
 
