@@ -28,6 +28,7 @@ from noema.stand_ins.outbox import PretendOutbox
 from noema.store.engine import Sessions, open_engine, open_sessions
 from noema.web.application import make_application
 from noema.web.frame.request import Parts
+from noema.web.logging_in.by_school import IdentityService
 
 
 def web_application() -> Flask:
@@ -66,6 +67,7 @@ def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
         proxies=settings.proxies,
         metrics_token=settings.metrics_token,
         setup_word=settings.setup_word,
+        identity_service=identity_service_of(settings),
     )
 
 
@@ -93,6 +95,18 @@ def outbox_of(settings: Settings) -> Outbox:
             user=settings.mail_user,
             password=settings.mail_password,
         )
+    )
+
+
+def identity_service_of(settings: Settings) -> IdentityService | None:
+    """Find the school's own identity service, if the settings name one."""
+    if not settings.oidc_issuer:
+        return None
+    return IdentityService(
+        issuer=settings.oidc_issuer,
+        client=settings.oidc_client,
+        secret=settings.oidc_secret,
+        name=settings.oidc_name,
     )
 
 

@@ -72,6 +72,12 @@ class Settings:
     setup_word: str = _setting(
         "", "text", "Who knows it may found the first school; empty: whoever comes first."
     )
+    oidc_issuer: str = _setting(
+        "", "URL", "The school's own identity service (OpenID Connect); empty: there is none."
+    )
+    oidc_client: str = _setting("", "text", "Whom that service knows Noema as.")
+    oidc_secret: str = _setting("", "text", "The secret that goes with it.")
+    oidc_name: str = _setting("your school", "text", "What that service is called on the button.")
     metrics_token: str = _setting(
         "", "text", "Who knows it reads figures at /metrics; empty: nobody does."
     )
@@ -137,10 +143,22 @@ def _check_mail(settings: Settings) -> None:
         raise Refused("NOEMA_MAIL_FROM must be an e-mail address such as noema@school.example.")
 
 
+def _check_identity_service(settings: Settings) -> None:
+    given = (settings.oidc_issuer, settings.oidc_client, settings.oidc_secret)
+    if any(given) and not all(given):
+        raise Refused(
+            "NOEMA_OIDC_ISSUER, NOEMA_OIDC_CLIENT and NOEMA_OIDC_SECRET go together: set all three."
+        )
+    issuer = urlsplit(settings.oidc_issuer)
+    is_here = issuer.hostname in ("127.0.0.1", "localhost")
+    if settings.oidc_issuer and issuer.scheme != "https" and not is_here:
+        raise Refused("NOEMA_OIDC_ISSUER must begin with https: who signs in must be sure of it.")
+
+
 SHORTEST_KEY = 32
 MAIL_SECURITY = ("none", "starttls", "tls")
 ADDRESS = re.compile(r"[^@\s<>,;]+@[^@\s<>,;]+\.[^@\s<>,;]+")
-_CHECKS = (_check_address, _check_keys, _check_mail)
+_CHECKS = (_check_address, _check_keys, _check_mail, _check_identity_service)
 
 
 def _number(setting: Field[int], text: str) -> int:

@@ -23,11 +23,14 @@ LIKELY = {
     "old_secret_keys": f"{'a' * 40} {'b' * 40}",
     "mail_security": "tls",
     "mail_from": "noema@school.example",
+    "oidc_issuer": "https://id.school.example",
 }
 
 
 def test_each_can_be_set_from_outside():
     together = {"NOEMA_MAIL_USER": "noema", "NOEMA_MAIL_PASSWORD": "kept secret"}
+    together |= {"NOEMA_OIDC_CLIENT": "noema", "NOEMA_OIDC_SECRET": "kept secret"}
+    together |= {"NOEMA_OIDC_ISSUER": "https://id.school.example"}
     for setting in fields(Settings):
         text = str(setting.metadata["between"][1]) if setting.type is int else "/somewhere"
         text = LIKELY.get(setting.name, text)
@@ -68,6 +71,11 @@ def test_nonsense_is_refused():
         ({"MAIL_USER": "noema"}, "go together"),
         ({"MAIL_USER": "a", "MAIL_PASSWORD": "b", "MAIL_SECURITY": "none"}, "for all to read"),
         ({"MAIL_FROM": "noema"}, "NOEMA_MAIL_FROM"),
+        ({"OIDC_ISSUER": "https://id.example"}, "set all three"),
+        (
+            {"OIDC_ISSUER": "http://id.example", "OIDC_CLIENT": "a", "OIDC_SECRET": "b"},
+            "begin with https",
+        ),
     ],
 )
 def test_settings_that_make_no_sense_are_refused_in_a_sentence(given, sentence):

@@ -14,6 +14,8 @@ import time
 from pathlib import Path
 from urllib.request import urlopen
 
+from noema.stand_ins.identity_service import CLIENT
+from noema.stand_ins.identity_service import SECRET as IDENTITY_SECRET
 from noema.stand_ins.saltmarsh import PASSWORD, TEACHERS
 from tools.cluster import CantStart, Cluster
 
@@ -121,6 +123,7 @@ def _start_runner(environment: dict[str, str]) -> None:
             **environment,
             "PORT": str(port),
             "PROXY_FOLDER": str(LOCAL / "nginx"),
+            **_identity_service(),
             "PAGES_PORT": str(_any_port()),
             "NOEMA_PROXIES": "1",
         },
@@ -135,6 +138,19 @@ def _start_runner(environment: dict[str, str]) -> None:
         if runner.poll() is not None or time.monotonic() > until:
             raise CantStart(f"Noema didn't come up: the last lines of {LOG} say why.")
         time.sleep(0.1)
+
+
+def _identity_service() -> dict[str, str]:
+    """Let the demo's teachers sign in with a stand-in of a school's own service too."""
+    port = str(_any_port())
+    return {
+        "IDENTITY_PORT": port,
+        "IDENTITY_PEOPLE": ";".join(f"{email}={name}" for email, name in TEACHERS),
+        "NOEMA_OIDC_ISSUER": f"http://127.0.0.1:{port}",
+        "NOEMA_OIDC_CLIENT": CLIENT,
+        "NOEMA_OIDC_SECRET": IDENTITY_SECRET,
+        "NOEMA_OIDC_NAME": "the stand-in of a school's service",
+    }
 
 
 def _stop_runner() -> None:

@@ -46,6 +46,11 @@ from noema.web.joining.views import joining
 from noema.web.keys.views import keys
 from noema.web.language.catalogues import speak
 from noema.web.language.views import language
+from noema.web.logging_in.by_school import (
+    IdentityService,
+    attach_identity_service,
+    by_school,
+)
 from noema.web.logging_in.views import logging_in
 from noema.web.painting.views import painting
 from noema.web.paints.asking import asking
@@ -84,6 +89,7 @@ FEATURES = (
     language,
     first_run,
     logging_in,
+    by_school,
     account,
     people,
     joining,
@@ -152,6 +158,7 @@ def make_application(
     proxies: int,
     metrics_token: str = "",
     setup_word: str = "",
+    identity_service: IdentityService | None = None,
 ) -> Flask:
     """Make the application over a database, a file store and devices."""
     if len(secret_key) < 32:
@@ -194,6 +201,7 @@ def make_application(
     app.add_template_global(may)
     app.after_request(count_answer)
     attach(app, parts)
+    attach_identity_service(app, identity_service)
     app.after_request(note_listed)  # before what was done is kept
     app.before_request(refuse_nul)
     app.after_request(keep_little)

@@ -26,6 +26,8 @@ OPEN_TO_ALL = frozenset(
         "account.follow",
         "account.forgot",
         "account.send_link",
+        "by_school.begin",
+        "by_school.come_back",
         "feed.calendar",
         "first_run.form",
         "first_run.found",

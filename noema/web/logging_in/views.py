@@ -20,6 +20,7 @@ from noema.web.frame.recording import note, note_anyway
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db
 from noema.web.frame.ways_back import safe
+from noema.web.logging_in.by_school import service_name
 
 logging_in = Blueprint("logging_in", __name__)
 
@@ -35,6 +36,7 @@ class LogInPage:
     email: str = ""
     wanted: str = ""
     sentence: str = ""
+    service: str = ""  # the school's own, to sign in with
 
 
 class LogInForm(Form):
@@ -57,7 +59,8 @@ def log_in() -> str | Response:
     if not has_school(db()):
         return redirect(url_for("first_run.form"))
     return render_template(
-        "logging_in/log_in.html", page=LogInPage(wanted=safe(request.args.get("wanted", "")))
+        "logging_in/log_in.html",
+        page=LogInPage(wanted=safe(request.args.get("wanted", "")), service=service_name()),
     )
 
 
@@ -74,7 +77,7 @@ def log_in_now() -> Response | tuple[str, int]:
         known = teacher_by_email(db(), email)
         if known is not None:
             note_anyway(Deed.FAILED, known.email, known)
-        page = LogInPage(email=email, wanted=wanted, sentence=str(refusal))
+        page = LogInPage(email=email, wanted=wanted, sentence=str(refusal), service=service_name())
         return render_template("logging_in/log_in.html", page=page), status_of(refusal)
     if asks_codes(db(), teacher.id):
         until = (datetime.now(UTC) + _HALF_IN_LASTS).isoformat()
