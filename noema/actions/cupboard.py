@@ -1,7 +1,7 @@
 """The cupboard as it is now, and how it is filled, counted and emptied."""
 
 from collections import defaultdict
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
 from zoneinfo import ZoneInfo
@@ -24,6 +24,7 @@ from noema.core.planning.paint_uses import (
     uses_of,
 )
 from noema.formats.kept_plan_json import kept_plan_from_json
+from noema.store.classes import classes_of_school
 from noema.store.cupboard import (
     LessonPaintRow,
     add_containers,
@@ -34,6 +35,7 @@ from noema.store.cupboard import (
 )
 from noema.store.paints import all_tubes
 from noema.store.people import time_zone_of
+from noema.store.reach import seeing_all
 
 MOST_CONTAINERS, _MOST_AT_ONCE, _LARGEST_ML, _LONGEST_LEAD = 400, 40, 10_000.0, 180
 
@@ -54,7 +56,7 @@ class Cupboard:
 
 
 def cupboard_of(session: Session, school_id: int) -> Cupboard:
-    """Collect a school's cupboard."""
+    """Collect a school's cupboard; a class that isn't shared with who asks goes without a name."""
     zone = ZoneInfo(time_zone_of(session, school_id))
     rows = containers_of(session, school_id)
     containers = tuple(
@@ -70,13 +72,15 @@ def cupboard_of(session: Session, school_id: int) -> Cupboard:
         for row in rows
     )
     labels = {one.paint: one.label for one in containers}
-    takes = tuple(_takes(session, school_id, labels))
+    seen = {row.id for row in classes_of_school(session, school_id)}
+    with seeing_all(session):  # the cupboard is the whole school's
+        takes = tuple(_takes(session, school_id, labels, seen))
     now = datetime.now(UTC).astimezone(zone).replace(tzinfo=None)
     return Cupboard(now=now, containers=containers, takes=takes, labels=labels)
 
 
 def _takes(
-    session: Session, school_id: int, labels: dict[TubeInMedium, str]
+    session: Session, school_id: int, labels: dict[TubeInMedium, str], seen: Collection[int]
 ) -> Iterator[LessonTakes]:
     """Give what every lesson of the school takes; `labels` learns what paints are called."""
     rows: dict[int, list[LessonPaintRow]] = defaultdict(list)
@@ -89,8 +93,8 @@ def _takes(
             for row in rows.pop(one.id, [])
             if row.lesson not in missed or row.used_ml is not None
         ]
-        factor = learned_use(used_of(past))
-        yield from _past(past, factor, one.name, labels)
+        factor, name = learned_use(used_of(past)), one.name if one.id in seen else ""
+        yield from _past(past, factor, name, labels)
         if kept.plan is None:
             continue
         known = {row.lesson for row in past}
@@ -101,7 +105,7 @@ def _takes(
                 by_lesson[use.at, use.paint].append(use)
         for (at, paint), some in by_lesson.items():
             ml = times(summed(use.each for use in some), one.students + 1)
-            yield LessonTakes(at=at, paint=paint, ml=ml, class_name=one.name)
+            yield LessonTakes(at=at, paint=paint, ml=ml, class_name=name)
     for of_one in rows.values():  # of classes that are over
         yield from _past(of_one, learned_use(used_of(of_one)), "", labels)
 

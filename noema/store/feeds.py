@@ -5,7 +5,9 @@ from dataclasses import dataclass
 from sqlalchemy import select, update
 from sqlalchemy.orm import Session
 
+from noema.core.joining.role import StaffRole
 from noema.store.planning_tables import ClassUnit
+from noema.store.reach import reach_of_teacher
 from noema.store.tables import SchoolClass, Teacher
 
 
@@ -14,7 +16,7 @@ class FeedOwner:
     """Whose calendar an address opens."""
 
     school_id: int
-    class_id: int | None  # None: all classes of the school that go on
+    class_ids: tuple[int, ...] | None  # None: all classes of the school that go on
 
 
 def keep_feed(session: Session, class_id: int, feed_token_sha256: str | None) -> bool:
@@ -47,7 +49,14 @@ def owner_of_feed(session: Session, feed_token_sha256: str) -> FeedOwner | None:
         .where(ClassUnit.feed_token_sha256 == feed_token_sha256)
     ).one_or_none()
     if of_class is not None:
-        return FeedOwner(school_id=of_class.school_id, class_id=of_class.class_id)
-    of_teacher = select(Teacher.school_id).where(Teacher.feed_token_sha256 == feed_token_sha256)
-    school_id = session.scalar(of_teacher)
-    return None if school_id is None else FeedOwner(school_id=school_id, class_id=None)
+        return FeedOwner(school_id=of_class.school_id, class_ids=(of_class.class_id,))
+    of_teacher = select(Teacher).where(
+        Teacher.feed_token_sha256 == feed_token_sha256, Teacher.disabled_at.is_(None)
+    )
+    teacher = session.scalar(of_teacher)
+    if teacher is None:
+        return None
+    seen = None
+    if not StaffRole(teacher.role).sees_all_classes:
+        seen = reach_of_teacher(session, teacher.id).class_ids
+    return FeedOwner(school_id=teacher.school_id, class_ids=seen)

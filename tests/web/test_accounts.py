@@ -17,6 +17,7 @@ from noema.store.accounts import code_of, staff_of
 from noema.store.people import NO_PASSWORD, teacher_by_email
 from noema.store.record import RecordWanted, forget_old_record, record_of
 from tests.trade import PASSWORD
+from tests.web.planning import add, plan_now
 
 NEW = "a fish called umber"
 
@@ -338,3 +339,39 @@ def test_assistants_see_their_stages_alone(app, school):
     refused = client.get("/review")
     assert refused.status_code == 403
     assert "Assistants print, hand in and lay out" in said(refused)
+
+
+def third_teacher(app, school):
+    """A teacher of the school with whom no class is shared."""
+    email = f"apart{school.id}@school.example"
+    with school.sessions.begin() as session:
+        add_colleague(session, school.id, email, "Mx Sepia", PASSWORD)
+    return log_in(app, email)[0]
+
+
+def test_a_cupboard_is_the_whole_school_s_for_whoever_looks(app, planner, school):
+    add(planner, school, "tint-ladder")
+    plan_now(school)
+    put = {"tube": "titanium-white", "medium": "acrylic", "size": "1", "count": "1"}
+    planner.post("/school/cupboard", data=put)
+    assert "runs out on 12 January 2027, with Year 8" in said(planner.get("/school/cupboard"))
+    other = said(third_teacher(app, school).get("/school/cupboard"))
+    assert "runs out on 12 January 2027" in other
+    assert "Year 8" not in other
+
+
+def test_a_teacher_s_calendar_holds_their_own_classes_and_ends_with_them(app, planner, school):
+    add(planner, school, "value-scale")
+    plan_now(school)
+    visitor = app.test_client()
+
+    def calendar_of(client):
+        asked = client.post("/school/feed", follow_redirects=True).text
+        return visitor.get(re.search(r"(/calendars/[\w-]+\.ics)", asked).group(1))
+
+    assert calendar_of(third_teacher(app, school)).status_code == 404
+    colleague, _ = log_in(app, school.colleague_email)
+    kept = calendar_of(colleague)
+    assert b"Value scale" in kept.data
+    act(app, school, school.colleague_email, "disable")
+    assert visitor.get(kept.request.path).status_code == 404

@@ -242,6 +242,8 @@ def _to_come(line: StockLine) -> str:
 
 
 def _out(line: StockLine) -> str:
+    if line.usually_out is not None and not line.usually_out.class_name:
+        return gettext("runs out on %(day)s", day=day(line.usually_out.at.date()))
     if line.usually_out is not None:
         return gettext(
             "runs out on %(day)s, with %(name)s",

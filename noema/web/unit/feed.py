@@ -32,21 +32,20 @@ feed = Blueprint("feed", __name__)
 def calendar(word: str) -> Response:
     """Give the lessons to whoever knows the address."""
     owner = owner_of(db(), word)
-    class_ids = None if owner.class_id is None else (owner.class_id,)
-    return _lessons(owner.school_id, class_ids)
+    return _lessons(owner.school_id, owner.class_ids, is_own=len(owner.class_ids or ()) == 1)
 
 
 @feed.get("/classes/<int:class_id>/lessons.ics")
 def file(class_id: int) -> Response:
     """Give a class's lessons as a file."""
     class_of_school(db(), me().school_id, class_id)
-    return _lessons(me().school_id, (class_id,))
+    return _lessons(me().school_id, (class_id,), is_own=True)
 
 
 @feed.get("/school/lessons.ics")
 def of_school() -> Response:
     """Give the lessons of all classes and the holidays as a file."""
-    return _lessons(me().school_id, None)
+    return _lessons(me().school_id, None, is_own=False)
 
 
 @feed.post("/classes/<int:class_id>/unit/feed")
@@ -81,7 +80,7 @@ def _address(word: str) -> str:
     return address_of(url_for("feed.calendar", word=word))
 
 
-def _lessons(school_id: int, class_ids: Collection[int] | None) -> Response:
+def _lessons(school_id: int, class_ids: Collection[int] | None, *, is_own: bool) -> Response:
     """Give the lessons of some classes, or of all that go on."""
     found = [
         ClassLessons(
@@ -94,7 +93,7 @@ def _lessons(school_id: int, class_ids: Collection[int] | None) -> Response:
     ]
     if not found:
         raise NotFound(gettext("Nothing is planned for this class yet: give it lessons first."))
-    name = found[0].name if class_ids is not None else gettext("Lessons")
+    name = found[0].name if is_own else gettext("Lessons")
     data = lessons_calendar(name, found, _holidays(school_id), datetime.now(UTC))
     named = {"Content-Disposition": 'attachment; filename="lessons.ics"'}
     return Response(data, mimetype="text/calendar", headers=named)
