@@ -61,7 +61,7 @@ def shoot_plan(page: Page) -> None:
     """Look at a class's unit in time and at its next lesson."""
     page.locator("nav.stages").get_by_role("link", name="Plan").click()
     first = page.locator("section.panel").filter(has_text="Year 8 Colour")
-    first.get_by_role("link", name="Unit in time").click()
+    first.get_by_role("link", name="Unit in time", exact=True).click()
     shoot(page, "unit")
     page.locator("svg.minutes a").filter(has_text="next").click()
     shoot(page, "lesson")

@@ -6,6 +6,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects import postgresql
 
+from noema.store.going_back import refuse_loss
+
 revision = "0002"
 down_revision = "0001"
 branch_labels = None
@@ -77,6 +79,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("own_tube", "paint_set")
     op.drop_table("own_tube")
     op.drop_table("paint_set")
     op.drop_constraint(op.f("ck_school_warm_blue_known"), "school")

@@ -4,6 +4,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import JSONB
 
+from noema.store.going_back import refuse_loss
+
 revision = "0003"
 down_revision = "0002"
 branch_labels = None
@@ -27,7 +29,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
-    op.execute("DELETE FROM sheet WHERE student_id IS NULL")
+    refuse_loss("sheet WHERE student_id IS NULL")
     op.alter_column("sheet", "student_id", nullable=False)
     op.drop_constraint(op.f("ck_assignment_asked_of_paints"), "assignment")
     _allow("medium", ("acrylic", "gouache", "pencil", "charcoal"))

@@ -4,6 +4,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0004"
 down_revision = "0003"
 branch_labels = None
@@ -42,6 +44,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("reference_card", "printer")
     _unique(
         "reading",
         ["photograph_id", "sheet_id", "reader", "basis"],

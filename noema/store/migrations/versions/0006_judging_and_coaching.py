@@ -4,6 +4,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0006"
 down_revision = "0005"
 branch_labels = None
@@ -43,6 +45,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("phrase")
     op.drop_table("phrase")
     for name in ("holds_plainly", "attention", "moves"):
         op.drop_column("judgement", name)

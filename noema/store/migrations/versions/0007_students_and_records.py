@@ -6,6 +6,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0007"
 down_revision = "0006"
 branch_labels = None
@@ -101,12 +103,12 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("sourced", "upload", "self_check", "pile WHERE teacher_id IS NULL")
     op.execute(_ONLY_GROWS)
     for table in ("sourced", "upload", "self_check"):
         op.drop_table(table)
     op.drop_column("assignment", "demand")
     op.drop_column("photograph", "picture_gone_at")
-    op.execute("DELETE FROM pile WHERE teacher_id IS NULL")
     for name in ("ck_pile_for_assignment", "ck_pile_from_one"):
         op.drop_constraint(op.f(name), "pile")
     op.drop_column("pile", "assignment_id")

@@ -6,6 +6,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0018"
 down_revision = "0017"
 branch_labels = None
@@ -55,6 +57,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("log_in", "leaving_file")
     op.drop_column("school", "keeps_originals")
     op.drop_table("log_in")
     op.drop_table("leaving_file")

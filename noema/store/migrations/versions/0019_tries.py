@@ -6,6 +6,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0019"
 down_revision = "0018"
 branch_labels = None
@@ -29,5 +31,6 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("guess")
     op.drop_table("guess")
     op.drop_column("photograph", "tries")

@@ -6,6 +6,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0020"
 down_revision = "0019"
 branch_labels = None
@@ -26,4 +28,5 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("sent_form")
     op.drop_table("sent_form")

@@ -6,6 +6,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0022"
 down_revision = "0021"
 branch_labels = None
@@ -47,5 +49,6 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("class_unit", "school_calendar")
     op.drop_table("class_unit")
     op.drop_table("school_calendar")

@@ -6,6 +6,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0023"
 down_revision = "0022"
 branch_labels = None
@@ -41,4 +43,5 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("lesson_went")
     op.drop_table("lesson_went")

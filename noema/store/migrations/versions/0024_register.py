@@ -6,6 +6,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0024"
 down_revision = "0023"
 branch_labels = None
@@ -38,4 +40,5 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("lesson_mark")
     op.drop_table("lesson_mark")

@@ -6,6 +6,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0027"
 down_revision = "0026"
 branch_labels = None
@@ -109,6 +111,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("thing_laid_out", "paint_container", "lesson_paint", "unit_pattern")
     op.drop_table("thing_laid_out")
     op.drop_table("paint_container")
     op.drop_table("lesson_paint")

@@ -6,6 +6,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0028"
 down_revision = "0027"
 branch_labels = None
@@ -50,6 +52,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("class_teacher")
     op.drop_table("class_teacher")
     op.drop_constraint(op.f("ck_teacher_role_known"), "teacher", type_="check")
     op.drop_column("teacher", "disabled_at")

@@ -6,6 +6,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.postgresql import TIMESTAMP
 
+from noema.store.going_back import refuse_loss
+
 revision = "0029"
 down_revision = "0028"
 branch_labels = None
@@ -111,6 +113,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    refuse_loss("record_entry", "recovery_code", "code_secret", "one_use_link")
     op.drop_table("record_entry")
     op.execute("DROP FUNCTION keep_record()")
     op.drop_table("recovery_code")
