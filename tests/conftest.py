@@ -51,6 +51,19 @@ def database_url() -> Iterator[str]:
     cluster.stop()
 
 
+@pytest.fixture
+def empty_url(database_url: str) -> Iterator[str]:
+    """A database beside it without any table."""
+    owner = open_engine(database_url).execution_options(isolation_level="AUTOCOMMIT")
+    with owner.connect() as connection:
+        connection.execute(text("DROP DATABASE IF EXISTS noema_empty WITH (FORCE)"))
+        connection.execute(text("CREATE DATABASE noema_empty"))
+    yield database_url.replace("/noema_test", "/noema_empty")
+    with owner.connect() as connection:
+        connection.execute(text("DROP DATABASE noema_empty WITH (FORCE)"))
+    owner.dispose()
+
+
 @pytest.fixture(scope="session")
 def settings(database_url: str, tmp_path_factory: pytest.TempPathFactory) -> Settings:
     return Settings(

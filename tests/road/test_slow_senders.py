@@ -9,7 +9,7 @@ from urllib.request import Request, urlopen
 
 import pytest
 
-from tools.proxy import command
+from tools.proxy import command, site
 
 SLOW, THREADS = 40, 3
 SOON_S = 10.0  # for pages that take some milliseconds; other tests run beside
@@ -38,7 +38,7 @@ def served(settings, tmp_path_factory):
         env=environment,
     )  # fmt: skip
     proxy = subprocess.Popen(
-        command(tmp_path_factory.mktemp("nginx"), port, pages_port), stderr=subprocess.DEVNULL
+        command(tmp_path_factory.mktemp("nginx"), site(port, pages_port)), stderr=subprocess.DEVNULL
     )
     until = time.monotonic() + 60
     while not answers(port):

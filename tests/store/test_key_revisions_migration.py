@@ -44,8 +44,8 @@ BODIES = (
 SAID, MOVED = "Step 3 is too dark.", "Lay another thin wash over it when it is dry."
 
 
-def test_every_key_something_was_judged_by_becomes_a_revision(old_url):
-    engine = open_engine(old_url)
+def test_every_key_something_was_judged_by_becomes_a_revision(empty_url):
+    engine = open_engine(empty_url)
     with engine.connect() as connection:
         settings = migrations_of(connection)
         command.upgrade(settings, "0008")

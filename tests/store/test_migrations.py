@@ -37,8 +37,8 @@ INSERT INTO record_entry (school_id, deed, by_name, about, address)
 
 
 @pytest.fixture
-def old(old_url):
-    engine = open_engine(old_url)
+def old(empty_url):
+    engine = open_engine(empty_url)
     with engine.begin() as connection:
         command.upgrade(migrations_of(connection), "0001")
     yield engine

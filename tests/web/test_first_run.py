@@ -3,7 +3,6 @@
 from concurrent.futures import ThreadPoolExecutor
 
 import pytest
-from sqlalchemy import text
 
 from noema.assemble import web_application_of
 from noema.settings import Settings
@@ -20,21 +19,15 @@ FORM = {
 
 
 @pytest.fixture
-def empty(database_url, tmp_path):
+def empty(empty_url, tmp_path):
     """Pages over a database without any school."""
-    url = database_url.rsplit("/", 1)[0] + "/noema_empty"
-    owner = open_engine(database_url).execution_options(isolation_level="AUTOCOMMIT")
-    with owner.connect() as connection:
-        connection.execute(text("DROP DATABASE IF EXISTS noema_empty WITH (FORCE)"))
-        connection.execute(text("CREATE DATABASE noema_empty"))
-    engine = open_engine(url)
+    engine = open_engine(empty_url)
     bring_up_to_date(engine)
-    settings = Settings(database_url=url, files=str(tmp_path), secret_key=SECRET)
+    settings = Settings(database_url=empty_url, files=str(tmp_path), secret_key=SECRET)
     app = web_application_of(settings, open_sessions(engine))
     app.config["WTF_CSRF_ENABLED"] = False
     yield app
     engine.dispose()
-    owner.dispose()
 
 
 def test_a_school_is_founded_and_its_administrator_is_in(empty):
