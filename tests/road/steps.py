@@ -35,19 +35,32 @@ def make_a_class(page: Page) -> None:
     page.get_by_role("button", name="Bring them into the class").click()
 
 
+def settled(page: Page) -> None:
+    """Wait until what came in can be used: for some milliseconds it only stands there."""
+    expect(
+        page.locator(".htmx-request, .htmx-swapping, .htmx-settling, .htmx-added")
+    ).to_have_count(0)
+
+
 def assign_six_steps(page: Page) -> None:
     cells = page.locator("svg.asked-sheet polygon")
     page.get_by_role("link", name="Assign an exercise").click()
     expect(cells).to_have_count(9)
+    page.wait_for_load_state()
+    settled(page)
     page.get_by_label("Exercise").select_option("colour-match")
     expect(cells).to_have_count(6)
+    settled(page)
     file = {"name": "mine.csv", "mimeType": "text/csv", "buffer": FOUR_COLOURS}
     page.get_by_label("Read it from a file").set_input_files(file)
     expect(cells).to_have_count(4)
+    settled(page)
     page.get_by_label("Exercise").select_option("value-scale")
     expect(page.locator("#field-hue")).to_be_visible()
+    settled(page)
     page.locator("#field-set").select_option("")
     expect(page.locator("#field-medium option").first).to_have_text("acrylic")
+    settled(page)
     page.locator("#field-steps").select_option("6")
     expect(cells).to_have_count(6)
     page.get_by_role("button", name="Assign to Tuesday painters").click()

@@ -34,6 +34,7 @@ from tools.proxy import command
 DEPLOY = Path(__file__).parents[2] / "deploy"
 PROGRAMS = f"{Path(sys.executable).parent}/"
 HOST, WORD, EMAIL = "localhost", "umber otter", "ines@saltmarsh.example"
+TOKEN = "only for tests"
 SOON_S = 60
 
 
@@ -52,11 +53,12 @@ def unit(name):
     read.read(DEPLOY / name, encoding="utf-8")
     service = dict(read["Service"])
     assert service["User"] == "noema"
-    return {
+    started = {
         key: shlex.split(words.replace("/opt/noema/.venv/bin/", PROGRAMS))
         for key, words in service.items()
         if key.startswith("ExecStart")
     }
+    return started, service.get("Environment", "")
 
 
 def site(port, pages_port, certificates):
@@ -94,12 +96,17 @@ def deployed(empty_url, tmp_path):
             "NOEMA_SECRET_KEY": "s" * 48,
             "NOEMA_CARD_KEY": "c" * 48,
             "NOEMA_SETUP_WORD": WORD,
+            "NOEMA_METRICS_TOKEN": TOKEN,
             "NOEMA_OIDC_ISSUER": f"http://127.0.0.1:{service_port}",
             "NOEMA_OIDC_CLIENT": identity_service.CLIENT,
             "NOEMA_OIDC_SECRET": identity_service.SECRET,
         }
     )
-    web, worker = unit("noema-web.service"), unit("noema-worker.service")
+    (web, counts_in), (worker, _) = unit("noema-web.service"), unit("noema-worker.service")
+    counted = tmp_path / "counted"
+    counted.mkdir()
+    variable, _, folder = counts_in.partition("=")
+    assert folder == "/run/noema-web"
     assert "127.0.0.1:8001" in web["ExecStart"]
     subprocess.run(web["ExecStartPre"], env=environment, cwd=tmp_path, check=True)
     pages = [f"127.0.0.1:{pages_port}" if "8001" in word else word for word in web["ExecStart"]]
@@ -108,7 +115,7 @@ def deployed(empty_url, tmp_path):
     started = [
         subprocess.Popen(words, env=more, cwd=tmp_path, stdout=logs, stderr=logs)
         for words, more in (
-            (pages, environment),
+            (pages, {**environment, variable: str(counted)}),
             (worker["ExecStart"], environment),
             (command(tmp_path / "nginx", site(port, pages_port, tmp_path)), environment),
             (
@@ -125,10 +132,10 @@ def deployed(empty_url, tmp_path):
     logs.close()
 
 
-def ready(environment, folder):
-    """Ask over HTTPS until everything is up, as a program that watches would."""
+def watching(environment, folder):
+    """What a program that watches asks by, over HTTPS."""
     address = urlsplit(environment["NOEMA_ADDRESS"])
-    asking = urllib3.HTTPSConnectionPool(
+    return urllib3.HTTPSConnectionPool(
         "127.0.0.1",
         address.port,
         server_hostname=HOST,
@@ -137,6 +144,10 @@ def ready(environment, folder):
         headers={"Host": address.netloc},
         retries=False,
     )
+
+
+def ready(asking, folder):
+    """Wait until everything is up."""
     until = time.monotonic() + SOON_S
     while True:
         try:
@@ -145,10 +156,18 @@ def ready(environment, folder):
             pass
         else:
             if answer.status == 200:
-                asking.close()
                 return answer
         assert time.monotonic() < until, (folder / "log").read_text(encoding="utf-8")[-3000:]
         time.sleep(0.2)
+
+
+def asked_before(asking):
+    """How often figures were asked for, as whichever process answers gives it."""
+    token = {"Authorization": f"Bearer {TOKEN}", "Host": asking.headers["Host"]}
+    answer = asking.request("GET", "/metrics", headers=token)
+    said = answer.data.decode()
+    found = re.search(r'requests_total\{page="health\.metrics",status="2xx"\} (\S+)', said)
+    return float(found.group(1)) if found else 0.0
 
 
 def found_a_school(page):
@@ -172,7 +191,8 @@ def sign_in_by_the_school_s_service(page):
 
 def test_the_whole_road_over_https(deployed):
     environment, folder = deployed
-    answer = ready(environment, folder)
+    asking = watching(environment, folder)
+    answer = ready(asking, folder)
     assert "max-age" in answer.headers["Strict-Transport-Security"]
     engine = open_engine(environment["NOEMA_DATABASE_URL"])
     school = School(
@@ -203,4 +223,6 @@ def test_the_whole_road_over_https(deployed):
         assert cookies
         assert all(cookie["secure"] and cookie["httpOnly"] for cookie in cookies)
         browser.close()
+    assert [asked_before(asking) for _ in range(12)] == list(range(12))
+    asking.close()
     engine.dispose()

@@ -2,6 +2,7 @@
 
 import json
 import logging
+import re
 import subprocess
 import sys
 from datetime import UTC, datetime, timedelta
@@ -76,8 +77,29 @@ def test_figures_are_for_who_knows_the_token(visitor):
     assert found.status_code == 200
     assert 'noema_requests_total{page="health.metrics",status="4xx"}' in found.text
     assert 'noema_refusals_total{reason="404"}' in found.text
-    assert "noema_disk_free_bytes" in found.text
+    assert re.search(r"^noema_disk_free_bytes \d", found.text, re.MULTILINE)
     assert "noema_request_seconds_bucket" in found.text
+
+
+CAME_IN = """
+UPDATE photograph SET received_at = first.at - interval '30 seconds'
+    FROM (SELECT photograph_id, min(made_at) AS at FROM reading GROUP BY 1) AS first
+    WHERE first.photograph_id = photograph.id
+"""
+READ_AGAIN = """
+INSERT INTO reading (photograph_id, sheet_id, reader, basis, body, made_at)
+    SELECT photograph_id, sheet_id, 'a later reader', basis, body, made_at + interval '9 days'
+    FROM reading ORDER BY id DESC LIMIT 1
+"""
+
+
+def test_how_long_photographs_wait_for_their_first_reading_is_told(school):
+    school.hands_in(school.photo_of(school.sheets()[0]))
+    with school.sessions() as session:
+        for change in (CAME_IN, READ_AGAIN):
+            session.execute(text(change))
+        assert vitals(session).reading_s == pytest.approx(30)
+        session.rollback()
 
 
 def test_without_a_token_nobody_reads_figures(app):
@@ -95,6 +117,7 @@ def test_a_request_keeps_the_id_it_came_with(visitor):
 def test_logs_are_lines_of_json_with_ids(visitor):
     code = """
 import logging
+import re
 import structlog
 from noema.devices.logs import begin_logs, belongs_to
 begin_logs()

@@ -1,15 +1,19 @@
 """Whether Noema lives and is ready, and its figures for Prometheus."""
 
+import os
 import time
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from hmac import compare_digest
 
 import structlog
 from flask import Blueprint, Response, current_app, g, jsonify, request
-from prometheus_client import CONTENT_TYPE_LATEST, CollectorRegistry, Counter, Gauge, Histogram
+from prometheus_client import CONTENT_TYPE_LATEST, CollectorRegistry, Counter, Histogram
 from prometheus_client.exposition import generate_latest
+from prometheus_client.metrics_core import GaugeMetricFamily
+from prometheus_client.multiprocess import MultiProcessCollector
+from prometheus_client.registry import Collector
 from sqlalchemy import text
 
 from noema.core.errors import NotFound
@@ -43,16 +47,16 @@ REFUSALS = Counter(
     "noema_refusals", "What was refused, by reason.", ("reason",), registry=_REGISTRY
 )
 _NOW = {
-    name: Gauge(f"noema_{name}", words, registry=_REGISTRY)
-    for name, words in (
-        ("jobs_waiting", "Jobs that could be done now."),
-        ("jobs_doing", "Jobs being done."),
-        ("jobs_failed", "Jobs that failed for good."),
-        ("queue_age_seconds", "How long the oldest job waits."),
-        ("worker_silent_seconds", "Since when no worker was heard."),
-        ("disk_free_bytes", "What is free where photographs are kept."),
-    )
+    "jobs_waiting": "Jobs that could be done now.",
+    "jobs_doing": "Jobs being done.",
+    "jobs_failed": "Jobs that failed for good.",
+    "queue_age_seconds": "How long the oldest job waits.",
+    "reading_seconds": "From a photograph's coming in to its reading: the median of late.",
+    "worker_silent_seconds": "Since when no worker was heard.",
+    "disk_free_bytes": "What is free where photographs are kept.",
 }
+_SHARED = "PROMETHEUS_MULTIPROC_DIR"
+"""Where several processes of the pages keep what they count, so that each can give the sums."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -61,6 +65,19 @@ class HealthCheck:
 
     is_well: bool
     words: str
+
+
+@dataclass(frozen=True, eq=False)
+class _FoundNow(Collector):
+    """Figures that are asked for, not counted; what isn't known is left out."""
+
+    figures: Mapping[str, float | None]
+
+    def collect(self) -> Iterator[GaugeMetricFamily]:
+        """Give them."""
+        for name, figure in self.figures.items():
+            if figure is not None:
+                yield GaugeMetricFamily(f"noema_{name}", _NOW[name], value=figure)
 
 
 @health.get("/health")
@@ -98,12 +115,23 @@ def metrics() -> Response:
         "jobs_doing": found.doing,
         "jobs_failed": found.failed,
         "queue_age_seconds": _since(found.oldest, now),
+        "reading_seconds": found.reading_s,
         "worker_silent_seconds": _since(found.heartbeat, now),
         "disk_free_bytes": files().free_bytes(),
     }
-    for name, figure in figures.items():
-        _NOW[name].set(figure)
-    return Response(generate_latest(_REGISTRY), content_type=CONTENT_TYPE_LATEST)
+    found_now = CollectorRegistry()
+    found_now.register(_FoundNow(figures))
+    said = generate_latest(_counted()) + generate_latest(found_now)
+    return Response(said, content_type=CONTENT_TYPE_LATEST)
+
+
+def _counted() -> CollectorRegistry:
+    """Give what was counted: the sums of all processes where they share them."""
+    if _SHARED not in os.environ:
+        return _REGISTRY
+    sums = CollectorRegistry()
+    MultiProcessCollector(sums)  # type: ignore[no-untyped-call]
+    return sums
 
 
 def begin_timing() -> None:
