@@ -124,7 +124,7 @@ def _start_runner(environment: dict[str, str]) -> None:
             "PORT": str(port),
             "PROXY_FOLDER": str(LOCAL / "nginx"),
             **_identity_service(),
-            "PAGES_PORT": str(_any_port()),
+            "PAGES_PORT": str(any_port()),
             "NOEMA_PROXIES": "1",
         },
         stdin=subprocess.DEVNULL,
@@ -142,7 +142,7 @@ def _start_runner(environment: dict[str, str]) -> None:
 
 def _identity_service() -> dict[str, str]:
     """Let the demo's teachers sign in with a stand-in of a school's own service too."""
-    port = str(_any_port())
+    port = str(any_port())
     return {
         "IDENTITY_PORT": port,
         "IDENTITY_PEOPLE": ";".join(f"{email}={name}" for email, name in TEACHERS),
@@ -200,7 +200,8 @@ def address() -> str:
     return f"http://127.0.0.1:{PORT.read_text(encoding='utf-8')}/"
 
 
-def _any_port() -> int:
+def any_port() -> int:
+    """Give a port of this machine that is free now."""
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])

@@ -6,11 +6,10 @@ nobody in.
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from secrets import token_urlsafe
 
 from sqlalchemy.orm import Session
 
-from noema.actions.tokens import hash_of_token
+from noema.actions.tokens import hash_of_token, new_token
 from noema.core.errors import NotFound
 from noema.core.language import gettext
 from noema.store.engine import Sessions
@@ -41,7 +40,7 @@ class Who:
 
 def come_in(session: Session, who: Who, now: datetime, lasts: timedelta, device: str = "") -> str:
     """Let somebody in until they weren't seen for some time; gives the token of their browser."""
-    token = token_urlsafe(32)
+    token = new_token()
     add_log_in(
         session,
         hash_of_token(token),

@@ -2,18 +2,15 @@
 
 from dataclasses import dataclass
 from datetime import datetime
-from secrets import token_urlsafe
 
 from sqlalchemy.orm import Session
 
-from noema.actions.tokens import hash_of_token
+from noema.actions.tokens import hash_of_token, new_token
 from noema.core.errors import NotFound
 from noema.core.joining.one_use import LinkPurpose
 from noema.core.language import gettext
 from noema.devices.mail import Letter, Outbox
 from noema.store.accounts import LinkRow, add_link, link_of, use_link
-
-_BYTES = 24
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -30,7 +27,7 @@ def make_link(
     session: Session, post: Post, teacher_id: int, purpose: LinkPurpose, email: str | None = None
 ) -> str:
     """Give a new link; those of the same purpose before it end."""
-    word = token_urlsafe(_BYTES)
+    word = new_token()
     ends = post.now + purpose.lasts
     add_link(session, hash_of_token(word), teacher_id, purpose, ends, email)
     return f"{post.address}{word}"

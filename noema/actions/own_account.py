@@ -11,9 +11,9 @@ from argon2.exceptions import InvalidHashError, VerifyMismatchError
 from sqlalchemy.orm import Session
 
 from noema.actions import passwords
-from noema.actions.create_school import check_password, checked_email
+from noema.actions.create_school import check_password
 from noema.actions.links import Post, make_link, send, used_up
-from noema.actions.staff import send_reset
+from noema.actions.staff import LONGEST_NAME, free_email, send_reset
 from noema.actions.tokens import hash_of_token
 from noema.core.errors import NotAllowed, Refused
 from noema.core.joining.one_use import LinkPurpose
@@ -37,7 +37,6 @@ from noema.store.people import (
     teacher_by_id,
 )
 
-_LONGEST_NAME = 80
 _RECOVERY_CODES, _LETTERS = 10, "abcdefghjkmnpqrstuvwxyz23456789"
 _STEP_S = 30  # of codes (RFC 6238)
 _DRIFT = (-1, 0, 1)  # steps by which a phone's clock may be off
@@ -54,7 +53,7 @@ class NewCodes:
 def rename(session: Session, teacher: TeacherRow, name: str) -> None:
     """Call somebody otherwise."""
     name = " ".join(name.split())
-    if not 1 <= len(name) <= _LONGEST_NAME:
+    if not 1 <= len(name) <= LONGEST_NAME:
         raise Refused(gettext("Give the name you are called by, at most 80 letters."))
     set_names(session, teacher.id, display_name=name)
 
@@ -81,11 +80,7 @@ def ask_for_email(
 ) -> str:
     """Send a link to a new e-mail; until it is followed, the old one stays. Gives the new one."""
     check_own_password(teacher, password)
-    email = checked_email(email)
-    if teacher_by_email(session, email) is not None:
-        raise Refused(
-            gettext("Somebody already logs in as %(email)s: use another address.", email=email)
-        )
+    email = free_email(session, email)
     link = make_link(session, post, teacher.id, LinkPurpose.NEW_EMAIL, email)
     words = gettext("Log in to Noema with this address from now on:\n\n%(link)s\n", link=link)
     send(post, email, gettext("Your new address for Noema"), words)

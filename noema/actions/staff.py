@@ -25,7 +25,7 @@ from noema.store.feeds import keep_feed_of_teacher
 from noema.store.log_ins import end_log_ins
 from noema.store.people import NO_PASSWORD, add_teacher, set_password_hash, teacher_by_email
 
-_LONGEST_NAME = 80
+LONGEST_NAME = 80
 
 
 def invite(
@@ -38,16 +38,22 @@ def invite(
     post: Post,
 ) -> int:
     """Let somebody come in who sets their own password by a link; gives their number."""
-    email, name = checked_email(email), " ".join(name.split())
-    if not 1 <= len(name) <= _LONGEST_NAME:
+    email, name = free_email(session, email), " ".join(name.split())
+    if not 1 <= len(name) <= LONGEST_NAME:
         raise Refused(gettext("Give the name they are called by, at most 80 letters."))
+    teacher_id = add_teacher(session, school_id, email, name, NO_PASSWORD, role)
+    _send_invitation(session, teacher_id, email, school, post)
+    return teacher_id
+
+
+def free_email(session: Session, email: str) -> str:
+    """Give an e-mail as it is kept; refuses what is none, and one that somebody logs in with."""
+    email = checked_email(email)
     if teacher_by_email(session, email) is not None:
         raise Refused(
             gettext("Somebody already logs in as %(email)s: use another address.", email=email)
         )
-    teacher_id = add_teacher(session, school_id, email, name, NO_PASSWORD, role)
-    _send_invitation(session, teacher_id, email, school, post)
-    return teacher_id
+    return email
 
 
 def send_new_password(
@@ -89,7 +95,7 @@ def disable(session: Session, school_id: int, teacher_id: int, now: datetime) ->
     one = member(session, school_id, teacher_id, now)
     _check_others(session, school_id, one, now)
     set_disabled(session, one.id, now)
-    _show_out(session, one.id)
+    end_log_ins(session, teacher_id=one.id)
     return one
 
 
@@ -111,7 +117,7 @@ def remove(session: Session, school_id: int, teacher_id: int, now: datetime) -> 
     """Remove somebody: what they did stays under their name, nothing of theirs lets anybody in."""
     one = member(session, school_id, teacher_id, now)
     _check_others(session, school_id, one, now)
-    _show_out(session, one.id)
+    end_log_ins(session, teacher_id=one.id)
     end_links(session, one.id, *LinkPurpose)
     drop_code(session, one.id)
     unshare_all(session, one.id)
@@ -142,10 +148,6 @@ def _check_others(session: Session, school_id: int, one: StaffRow, now: datetime
 
 def _runs(one: StaffRow) -> bool:
     return Right.RUN_SCHOOL in one.role.rights and not one.is_disabled and one.has_password
-
-
-def _show_out(session: Session, teacher_id: int) -> None:
-    end_log_ins(session, teacher_id=teacher_id)
 
 
 def _send_invitation(

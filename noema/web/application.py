@@ -28,9 +28,9 @@ from noema.web.frame.bodies import limit_body
 from noema.web.frame.clock import day, here, moment, short_moment
 from noema.web.frame.headers import keep_little
 from noema.web.frame.kept_session import KeptSessions
+from noema.web.frame.noted import note_listed
 from noema.web.frame.once import once
 from noema.web.frame.page import counted
-from noema.web.frame.recording import note_listed
 from noema.web.frame.refusals import show_away, show_http_error, show_refusal, show_unkeepable
 from noema.web.frame.request import Parts, attach
 from noema.web.frame.rights import may

@@ -27,8 +27,8 @@ from tests.road.steps import (
     print_for_all,
     review_by_keyboard,
 )
-from tests.road.test_slow_senders import free_port
 from tests.trade import PASSWORD, School
+from tools.local import any_port
 from tools.proxy import command
 
 DEPLOY = Path(__file__).parents[2] / "deploy"
@@ -66,7 +66,7 @@ def site(port, pages_port, certificates):
     text = (DEPLOY / "nginx/noema.conf").read_text(encoding="utf-8")
     text = re.sub(r"^ *listen \[::\].*\n", "", text, flags=re.MULTILINE)
     for shipped, here in (
-        ("listen 80;", f"listen 127.0.0.1:{free_port()};"),
+        ("listen 80;", f"listen 127.0.0.1:{any_port()};"),
         ("listen 443 ssl", f"listen 127.0.0.1:{port} ssl"),
         ("127.0.0.1:8001", f"127.0.0.1:{pages_port}"),
         ("noema.school.example", HOST),
@@ -81,7 +81,7 @@ def site(port, pages_port, certificates):
 @pytest.fixture
 def deployed(empty_url, tmp_path):
     """Starts all of it; gives the address, the environment and the authority's certificate."""
-    port, pages_port, service_port = free_port(), free_port(), free_port()
+    port, pages_port, service_port = any_port(), any_port(), any_port()
     authority = trustme.CA()
     certificate = authority.issue_cert(HOST)
     certificate.cert_chain_pems[0].write_to_path(tmp_path / "certificate.pem")

@@ -9,22 +9,17 @@ from urllib.request import Request, urlopen
 
 import pytest
 
+from tools.local import any_port
 from tools.proxy import command, site
 
 SLOW, THREADS = 40, 3
 SOON_S = 10.0  # for pages that take some milliseconds; other tests run beside
 
 
-def free_port():
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return probe.getsockname()[1]
-
-
 @pytest.fixture(scope="module")
 def served(settings, tmp_path_factory):
     """The pages behind the proxy, with few threads; gives the proxy's port."""
-    port, pages_port = free_port(), free_port()
+    port, pages_port = any_port(), any_port()
     environment = {
         **os.environ,
         "NOEMA_DATABASE_URL": settings.database_url,

@@ -59,11 +59,6 @@ class StockLine:
     usually_out: RunsOut | None  # if lessons take what is usual
     maybe_out: RunsOut | None  # if they take much
 
-    @property
-    def lacks_ml(self) -> float:
-        """How much more there should be, so that it is enough in nineteen of twenty cases."""
-        return max(self.to_come.much - self.left_ml, 0.0)
-
 
 def left_now(
     containers: Iterable[Container], takes: Iterable[LessonTakes], now: datetime

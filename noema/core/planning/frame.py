@@ -46,6 +46,14 @@ class WeeklyLesson:
     minutes: int
     turn: WeekTurn = WeekTurn.EVERY
 
+    def meets(self, other: "WeeklyLesson") -> bool:
+        """Whether both are held at the same time in some week."""
+        turns = {self.turn, other.turn}
+        if self.day != other.day or turns == {WeekTurn.A, WeekTurn.B}:
+            return False
+        begins, theirs = (one.start.hour * 60 + one.start.minute for one in (self, other))
+        return begins < theirs + other.minutes and theirs < begins + self.minutes
+
 
 @dataclass(frozen=True, kw_only=True)
 class Lesson:

@@ -21,9 +21,9 @@ from noema.store.accounts import OwnLogIn, code_of, end_own_log_ins, own_log_ins
 from noema.web.frame.access import let_teacher_in
 from noema.web.frame.forms import Exactly, TextLine, read_form
 from noema.web.frame.guessing import limits_of_account, slowed
+from noema.web.frame.noted import note
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.posting import post, sends
-from noema.web.frame.recording import note
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
 

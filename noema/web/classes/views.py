@@ -30,8 +30,8 @@ from noema.web.drawings.minutes import MinuteSheet
 from noema.web.frame.clock import today
 from noema.web.frame.forms import Exactly, OneOf, Said, SentFile, Whole, read_form
 from noema.web.frame.leaf import LeafPlace, leaf_place, wanted_leaf
+from noema.web.frame.noted import note
 from noema.web.frame.page import Frame, Stage, frame
-from noema.web.frame.recording import note
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import week_words

@@ -15,7 +15,7 @@ from noema.core.joining.deeds import Deed
 from noema.core.language import gettext
 from noema.store.people import teacher_by_email
 from noema.web.frame.access import let_teacher_in
-from noema.web.frame.recording import note
+from noema.web.frame.noted import note
 from noema.web.frame.request import address_of, db
 
 by_school = Blueprint("by_school", __name__)

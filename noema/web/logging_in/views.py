@@ -16,7 +16,7 @@ from noema.store.people import TeacherRow, teacher_by_email, teacher_by_id
 from noema.web.frame.access import let_out, let_teacher_in
 from noema.web.frame.forms import Exactly, read_form
 from noema.web.frame.guessing import limits_of_account, slowed
-from noema.web.frame.recording import note, note_anyway
+from noema.web.frame.noted import note, note_anyway
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db
 from noema.web.frame.ways_back import safe

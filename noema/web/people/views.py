@@ -1,9 +1,7 @@
 """People who work at a school, and the record of what they did."""
 
-import csv
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from io import StringIO
 
 from flask import Blueprint, Response, redirect, render_template, request, url_for
 from werkzeug.wrappers import Response as AnyResponse
@@ -15,7 +13,7 @@ from noema.core.joining.deeds import Deed
 from noema.core.joining.role import StaffRole
 from noema.core.language import N_, gettext
 from noema.devices.mail import Sent
-from noema.formats.spreadsheet import plain_text
+from noema.formats.record_csv import record_csv
 from noema.store.accounts import StaffRow, staff_of
 from noema.store.people import NO_PASSWORD
 from noema.store.record import (
@@ -26,9 +24,9 @@ from noema.store.record import (
     record_of,
 )
 from noema.web.frame.forms import OneOf, TextLine, Whole, read_form
+from noema.web.frame.noted import note
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.posting import post, sends
-from noema.web.frame.recording import note
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, mail_from, me, outbox
 
@@ -153,15 +151,13 @@ def record() -> str:
 @people.get("/school/record.csv")
 def record_file() -> Response:
     """Give what was done as a spreadsheet, times in UTC."""
-    out = StringIO()
-    table = csv.writer(out)
-    table.writerow(["at", "deed", "by", "about", "address"])
-    for one in record_of(db(), me().school_id, _wanted(_MOST_IN_CSV)):
-        cells = (one.deed.value, one.by_name, one.about, one.address)
-        table.writerow([one.made_at.isoformat(), *map(plain_text, cells)])
+    entries = record_of(db(), me().school_id, _wanted(_MOST_IN_CSV))
+    data = record_csv(
+        (one.made_at, one.deed.value, one.by_name, one.about, one.address) for one in entries
+    )
     note(Deed.EXPORTED, gettext("the record"))
     named = {"Content-Disposition": 'attachment; filename="record.csv"'}
-    return Response(out.getvalue(), mimetype="text/csv", headers=named)
+    return Response(data, mimetype="text/csv", headers=named)
 
 
 @people.post("/school/record")

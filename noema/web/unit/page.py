@@ -14,8 +14,6 @@ from noema.core.planning.class_plan import ClassPlan
 from noema.core.planning.frame import (
     DAY_NAMES,
     SchoolFrame,
-    WeeklyLesson,
-    WeekTurn,
     Wish,
     lessons_of,
 )
@@ -160,20 +158,12 @@ def _clashes(
         if other.id == class_id or frame_of_other.room_of(theirs) != own.room_of(one):
             continue
         for lesson in one.lessons:
-            if any(_meet(lesson, another) for another in theirs.lessons):
+            if any(lesson.meets(another) for another in theirs.lessons):
                 yield gettext(
                     "%(name)s has a lesson in the same room on %(day)s at the same time.",
                     name=other.name,
                     day=gettext(DAY_NAMES[lesson.day]),
                 )
-
-
-def _meet(one: WeeklyLesson, other: WeeklyLesson) -> bool:
-    turns = {one.turn, other.turn}
-    if one.day != other.day or turns == {WeekTurn.A, WeekTurn.B}:
-        return False
-    begins, theirs = (les.start.hour * 60 + les.start.minute for les in (one, other))
-    return begins < theirs + other.minutes and theirs < begins + one.minutes
 
 
 def _is_planned(kept: UnitRow | None) -> bool:

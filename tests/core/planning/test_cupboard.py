@@ -57,7 +57,7 @@ def test_what_runs_out_is_told_by_the_first_lesson_without_enough():
     assert line.to_come.usual == 140
     assert line.usually_out.class_name == "class 5"  # 20, 40, 60, 80 are there, 100 isn't
     assert line.maybe_out.class_name == "class 4"  # 30, 60, 90 are there, 120 isn't
-    assert line.lacks_ml == pytest.approx(1.5 * 140 - 90)
+    assert line.to_come.much - line.left_ml == pytest.approx(1.5 * 140 - 90)
     assert order_by(line.maybe_out, 14) == (BEGUN + timedelta(weeks=2)).date()
 
 
