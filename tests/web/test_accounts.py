@@ -360,6 +360,18 @@ def test_a_cupboard_is_the_whole_school_s_for_whoever_looks(app, planner, school
     assert "Year 8" not in other
 
 
+def test_a_clash_in_a_room_is_told_whoever_teaches_there(app, planner, school):
+    apart = third_teacher(app, school)
+    made = apart.post(
+        "/classes/new", data={"name": "Year 9", "starts_on": "2027-01-11", "weeks": "10"}
+    )
+    unit = f"{made.headers['Location']}/unit"
+    apart.post(f"{unit}/timetable", data={"lessons": "Tue 9:40 50"})
+    shown = said(apart.get(unit))
+    assert "Another class has a lesson in the same room on Tuesday" in shown
+    assert "Year 8" not in shown
+
+
 def test_a_teacher_s_calendar_holds_their_own_classes_and_ends_with_them(app, planner, school):
     add(planner, school, "value-scale")
     plan_now(school)

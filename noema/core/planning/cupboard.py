@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
 from noema.core.planning.amounts import Range
-from noema.core.planning.paint_uses import TubeInMedium
+from noema.core.planning.paint_uses import TubeInMedium, summed
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -100,11 +100,7 @@ def stock_lines(
         StockLine(
             paint=paint,
             left_ml=left.get(paint, 0.0),
-            to_come=Range(
-                little=sum(one.ml.little for one in some),
-                usual=sum(one.ml.usual for one in some),
-                much=sum(one.ml.much for one in some),
-            ),
+            to_come=summed(one.ml for one in some),
             usually_out=_out(left.get(paint, 0.0), some, lambda ml: ml.usual),
             maybe_out=_out(left.get(paint, 0.0), some, lambda ml: ml.much),
         )

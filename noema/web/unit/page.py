@@ -1,6 +1,6 @@
 """What the page of a unit shows: lessons as columns of minutes, wishes, what isn't met."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
 from urllib.parse import urlencode
@@ -25,8 +25,9 @@ from noema.core.planning.timetable import weekly_text
 from noema.formats.kept_plan_json import kept_plan_from_json
 from noema.formats.options_json import options_from_json
 from noema.store.assignments import given_wishes
-from noema.store.classes import ClassRow, class_of_school
+from noema.store.classes import ClassRow, class_of_school, classes_of_school
 from noema.store.paints import own_sets
+from noema.store.reach import seeing_all
 from noema.store.unit_patterns import unit_patterns_of
 from noema.store.units import UnitRow, unit_of_class
 from noema.web.drawings.minutes import MinuteSheet
@@ -106,7 +107,9 @@ def unit_page(class_id: int, sentence: str = "", feed: str = "") -> UnitPage:
     patterns = unit_patterns_of(db(), me().school_id)
     given = given_wishes(db(), (class_id,))
     assigned = {wish: one.assignment_id for (_, wish), one in given.items()}
-    frames = [(other, its) for other, _, its in frames_of_school(db(), me().school_id)]
+    with seeing_all(db()):  # a room is the whole school's
+        everywhere = [(other, its) for other, _, its in frames_of_school(db(), me().school_id)]
+    seen = {other.id for other in classes_of_school(db(), me().school_id)}
     return UnitPage(
         frame=frame(Stage.PLAN),
         row=row,
@@ -125,13 +128,13 @@ def unit_page(class_id: int, sentence: str = "", feed: str = "") -> UnitPage:
         rooms=tuple(room.name for room in school.rooms),
         room=school.room_of(one).name,
         tests=one.tests,
-        clashes=tuple(_clashes(school, class_id, frames)),
+        clashes=tuple(_clashes(school, class_id, everywhere, seen)),
         kept_units=tuple((one.id, one.name) for one in patterns),
         media=tuple(Medium),
         ready=(
             *((unit.id, gettext(unit.label)) for unit in READY.values()),
             *((f"{OF_PATTERN}{kept.id}", kept.name) for kept in patterns),
-            *_others(class_id, frames),
+            *_others(class_id, [one for one in everywhere if one[0].id in seen]),
         ),
         has_feed=kept is not None and kept.has_feed,
         feed=feed,
@@ -149,9 +152,15 @@ def _others(
 
 
 def _clashes(
-    own: SchoolFrame, class_id: int, frames: Sequence[tuple[ClassRow, SchoolFrame]]
+    own: SchoolFrame,
+    class_id: int,
+    frames: Sequence[tuple[ClassRow, SchoolFrame]],
+    seen: Collection[int],
 ) -> Iterator[str]:
-    """Say which lessons of other classes are in the same room at the same time."""
+    """Say which lessons of other classes are in the same room at the same time.
+
+    A class that isn't shared with who asks goes without its name.
+    """
     one = own.classes[0]
     for other, frame_of_other in frames:
         theirs = frame_of_other.classes[0]
@@ -161,7 +170,7 @@ def _clashes(
             if any(lesson.meets(another) for another in theirs.lessons):
                 yield gettext(
                     "%(name)s has a lesson in the same room on %(day)s at the same time.",
-                    name=other.name,
+                    name=other.name if other.id in seen else gettext("Another class"),
                     day=gettext(DAY_NAMES[lesson.day]),
                 )
 
