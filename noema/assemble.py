@@ -15,17 +15,18 @@ from noema.actions.back_up import BackupPlan
 from noema.actions.judge_sheets import queue_outdated
 from noema.core.errors import Refused
 from noema.devices.colour_meter import ColourMeter, SpooledMeter
-from noema.devices.file_store import LocalFiles
 from noema.devices.logs import begin_logs
 from noema.devices.looks import Looks
 from noema.devices.mail import MailServer, Outbox, SmtpOutbox
-from noema.devices.piece_store import LocalPieces
+from noema.devices.object_store import is_object_store
+from noema.devices.stores_at import files_at, pieces_at
 from noema.jobs.stores import Stores
 from noema.jobs.worker import make_worker, work
-from noema.settings import Settings, files_folder, settings_from
+from noema.settings import Settings, settings_from
 from noema.stand_ins.meter import PretendMeter
 from noema.stand_ins.outbox import PretendOutbox
 from noema.store.engine import Sessions, open_engine, open_sessions
+from noema.store.looks import KeptLooks
 from noema.web.application import make_application
 from noema.web.frame.request import Parts
 from noema.web.logging_in.by_school import IdentityService
@@ -43,13 +44,12 @@ def web_application() -> Flask:
 
 def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
     """Make the web application over an open database."""
-    folder = files_folder(settings)
     parts = Parts(
         sessions=sessions,
-        files=LocalFiles(folder),
+        files=files_at(settings.files, settings.old_files),
         meter=meter_of(settings),
-        pieces=LocalPieces(folder / "pieces"),
-        looks=Looks(),
+        pieces=pieces_at(settings.files),
+        looks=Looks(KeptLooks(sessions)),
         outbox=outbox_of(settings),
         mail_from=mail_from_of(settings),
         card_secret=settings.card_key or settings.secret_key,
@@ -83,7 +83,12 @@ def meter_of(settings: Settings) -> ColourMeter | None:
 def outbox_of(settings: Settings) -> Outbox:
     """Find the mail server the settings name."""
     if settings.mail == "stand-in":
-        return PretendOutbox(files_folder(settings) / "outbox")
+        if is_object_store(settings.files):
+            raise Refused(
+                "Letters can't be kept beside photographs on a service: set NOEMA_MAIL to a mail "
+                "server."
+            )
+        return PretendOutbox(Path(settings.files) / "outbox")
     host, _, port = settings.mail.partition(":")
     if not host or not port.isdigit():
         raise Refused("NOEMA_MAIL must be “stand-in” or a mail server such as mail.example:25.")
@@ -118,11 +123,10 @@ def mail_from_of(settings: Settings) -> str:
 
 def worker_of(settings: Settings) -> App:
     """Make the job worker."""
-    folder = files_folder(settings)
     stores = Stores(
         sessions=open_sessions(open_engine(settings.database_url)),
-        files=LocalFiles(folder),
-        pieces=LocalPieces(folder / "pieces"),
+        files=files_at(settings.files, settings.old_files),
+        pieces=pieces_at(settings.files),
         outbox=outbox_of(settings),
     )
     return make_worker(settings.database_url, stores, settings.stalled_s, backups_of(settings))

@@ -4,7 +4,6 @@ import os
 import re
 from collections.abc import Mapping
 from dataclasses import Field, dataclass, field, fields
-from pathlib import Path
 from typing import Any
 from urllib.parse import urlsplit
 
@@ -25,7 +24,14 @@ class Settings:
     database_url: str = _setting(
         "", "URL", "Where PostgreSQL is: postgresql://user@host:port/name."
     )
-    files: str = _setting(".local/files", "folder", "Where photographs are kept.")
+    files: str = _setting(
+        ".local/files",
+        "folder, or s3://KEY:SECRET@HOST/BUCKET",
+        "Where photographs are kept; s3+http where the service speaks no HTTPS.",
+    )
+    old_files: str = _setting(
+        "", "as files", "Where photographs were kept before, while they are moved; empty: nowhere."
+    )
     secret_key: str = _setting("", "text", "Signs sessions; at least 32 characters, kept secret.")
     old_secret_keys: str = _setting(
         "", "text, with blanks between", "Keys that were the secret key before: sessions go on."
@@ -169,8 +175,3 @@ def _number(setting: Field[int], text: str) -> int:
             f"({setting.metadata['unit']}), not “{text[:20]}”."
         )
     return int(text)
-
-
-def files_folder(settings: Settings) -> Path:
-    """Give the folder of the file store."""
-    return Path(settings.files)

@@ -6,9 +6,9 @@ import click
 
 from noema.actions.archive_school import archive_school
 from noema.core.errors import NotFound
-from noema.devices.file_store import LocalFiles
+from noema.devices.stores_at import files_at
 from noema.formats.backup import own_file
-from noema.settings import files_folder, settings_from
+from noema.settings import settings_from
 from noema.store.engine import open_engine, open_sessions
 from noema.store.people import school_by_name
 
@@ -24,7 +24,7 @@ def command(school: str, class_id: int | None, out: Path) -> None:
         school_id = school_by_name(session, school)
         if school_id is None:
             raise NotFound(f"There is no school called “{school}”.")
-        files = LocalFiles(files_folder(settings))
+        files = files_at(settings.files, settings.old_files)
         with own_file(out) as file:
             packed = archive_school(session, files, school_id, class_id)
             file.writelines(packed.chunks)

@@ -6,9 +6,9 @@ from tempfile import TemporaryDirectory
 import click
 
 from noema.devices.database_dump import dump_database
-from noema.devices.file_store import LocalFiles
+from noema.devices.stores_at import files_at
 from noema.formats.backup import own_file, write_backup
-from noema.settings import files_folder, settings_from
+from noema.settings import settings_from
 
 
 @click.command("backup")
@@ -25,5 +25,5 @@ def command(file: Path, key: str) -> None:
         own_file(dump).close()
         # The database first: files are never changed, so what it speaks of is there afterwards.
         dump_database(settings.database_url, dump)
-        count = write_backup(file, dump, LocalFiles(files_folder(settings)).every(), key)
+        count = write_backup(file, dump, files_at(settings.files, settings.old_files).every(), key)
     click.echo(f"{file}: the database and {count} files, {file.stat().st_size:,} bytes.")

@@ -5,8 +5,8 @@ from pathlib import Path
 import click
 
 from noema.actions.archive_school import bring_in_archive
-from noema.devices.file_store import LocalFiles
-from noema.settings import files_folder, settings_from
+from noema.devices.stores_at import files_at
+from noema.settings import settings_from
 from noema.store.engine import bring_up_to_date, open_engine, open_sessions
 
 
@@ -18,5 +18,7 @@ def command(file: Path) -> None:
     engine = open_engine(settings.database_url)
     bring_up_to_date(engine)
     with open_sessions(engine).begin() as session:
-        name = bring_in_archive(session, LocalFiles(files_folder(settings)), file.read_bytes())
+        name = bring_in_archive(
+            session, files_at(settings.files, settings.old_files), file.read_bytes()
+        )
     click.echo(f"{name} is here. Give each teacher a password: noema password E-MAIL.")

@@ -26,6 +26,7 @@ COMMANDS = {
     "bring-in": "noema.cli.bring_in",
     "backup": "noema.cli.backup",
     "restore": "noema.cli.restore",
+    "move-files": "noema.cli.move_files",
     "school-system": "noema.cli.school_system",
 }
 

@@ -39,11 +39,12 @@ from noema.core.judging.verdict import Verdict
 from noema.core.pigments.shelf import builtin_set
 from noema.core.planning.unit import monday_of
 from noema.core.sheet.layout import Layout
-from noema.devices.file_store import FileStore, LocalFiles
+from noema.devices.file_store import FileStore
+from noema.devices.stores_at import files_at
 from noema.formats.judgement_json import tally_from_json
 from noema.formats.layout_json import layout_from_json
 from noema.formats.sheet_pdf import sheets_pdf
-from noema.settings import files_folder, settings_from
+from noema.settings import settings_from
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
 from noema.stand_ins.printer import Press
@@ -111,7 +112,7 @@ def command() -> None:
     settings = settings_from()
     engine = open_engine(settings.database_url)
     bring_up_to_date(engine)
-    files = LocalFiles(files_folder(settings))
+    files = files_at(settings.files)
     with open_sessions(engine).begin() as session, own_processes() as pool:
         if school_by_name(session, SCHOOL) is None:
             _tell(session, files, pool)

@@ -5,9 +5,9 @@ from pathlib import Path
 import click
 
 from noema.devices.database_dump import restore_database
-from noema.devices.file_store import LocalFiles
+from noema.devices.stores_at import files_at
 from noema.formats.backup import open_backup
-from noema.settings import files_folder, settings_from
+from noema.settings import settings_from
 
 
 @click.command("restore")
@@ -21,7 +21,7 @@ def command(file: Path, key_file: Path | None) -> None:
     """Put a backup in the place of the database, and its files into the file store."""
     settings = settings_from()
     with open_backup(file, _key_in(key_file)) as backup:
-        files = LocalFiles(files_folder(settings))
+        files = files_at(settings.files, settings.old_files)
         for body in backup.files():
             files.put(body)
         restore_database(settings.database_url, backup.dump)

@@ -10,7 +10,7 @@ import os
 import shutil
 import tempfile
 import time
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Protocol
@@ -31,11 +31,14 @@ class FileStore(Protocol):
     def get(self, sha256: str) -> bytes:
         """Give the bytes back, or refuse when they aren't there."""
 
-    def free_bytes(self) -> int:
-        """Say how much more there is room for."""
+    def free_bytes(self) -> int | None:
+        """Say how much more there is room for; None where no limit is known."""
 
     def has(self, sha256: str) -> bool:
         """Say whether an object is there."""
+
+    def among(self, names: Iterable[str]) -> frozenset[str]:
+        """Say which of these objects are there."""
 
     def every(self) -> Iterator[bytes]:
         """Give the bytes of every object."""
@@ -73,11 +76,9 @@ class LocalFiles:
     def get(self, sha256: str) -> bytes:
         """Read an object back."""
         try:
-            return self._place(sha256).read_bytes()
+            return as_named(self._place(sha256).read_bytes(), sha256)
         except FileNotFoundError as wrong:
-            raise NotFound(
-                gettext("The file %(sha256)s… is not in the file store.", sha256=sha256[:12])
-            ) from wrong
+            raise not_there(sha256) from wrong
         except OSError as wrong:
             _LOG.error("The file store can't be read: %s", wrong.strerror)
             raise StoreAway(gettext("Photographs can't be read just now: try again.")) from wrong
@@ -92,6 +93,10 @@ class LocalFiles:
     def has(self, sha256: str) -> bool:
         """Look for its file."""
         return self._place(sha256).exists()
+
+    def among(self, names: Iterable[str]) -> frozenset[str]:
+        """Look for their files."""
+        return frozenset(name for name in names if self.has(name))
 
     def remove(self, sha256: str) -> None:
         """Take an object off the disk."""
@@ -114,7 +119,10 @@ class LocalFiles:
     def every(self) -> Iterator[bytes]:
         """Give every object in the folder, in the order of their hashes."""
         for place in sorted(self._folder.glob(_OBJECTS)):
-            yield place.read_bytes()
+            try:
+                yield self.get(place.parent.name + place.name)
+            except NotFound:
+                continue  # it left meanwhile, or isn't what it was: the log says so
 
     def _place(self, sha256: str) -> Path:
         return self._folder / sha256[:2] / sha256[2:]
@@ -123,6 +131,21 @@ class LocalFiles:
 def hash_of(data: bytes) -> str:
     """Give the name under which bytes are kept."""
     return hashlib.sha256(data).hexdigest()
+
+
+def as_named(data: bytes, sha256: str) -> bytes:
+    """Give bytes back that are what their name says; anything else isn't the photograph."""
+    if hash_of(data) != sha256:
+        _LOG.error("The file %s is not what it was: restore it from a backup.", sha256)
+        raise NotFound(
+            gettext("The file %(sha256)s… isn't as it was kept: restore it.", sha256=sha256[:12])
+        )
+    return data
+
+
+def not_there(sha256: str) -> NotFound:
+    """Say that an object isn't there."""
+    return NotFound(gettext("The file %(sha256)s… is not in the file store.", sha256=sha256[:12]))
 
 
 def _write_whole(place: Path, data: bytes) -> None:

@@ -6,9 +6,10 @@ from pathlib import Path
 from typing import Protocol
 
 from noema.core.errors import NotFound, OutOfDate, StoreFull
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 
 _NAME = re.compile("[0-9a-f]{32}")
+PIECES_GONE = N_("This photograph's pieces are gone: send it again.")
 
 
 class PieceStore(Protocol):
@@ -45,7 +46,7 @@ class LocalPieces:
         """Write at the end, and only then answer."""
         there = self.length(name)
         if at > there:
-            raise OutOfDate(gettext("%(there)s bytes have come: go on from there.", there=there))
+            raise OutOfDate(gap(there))
         fresh = data[there - at :]
         try:
             self._folder.mkdir(parents=True, exist_ok=True)
@@ -64,13 +65,23 @@ class LocalPieces:
         try:
             return self._place(name).read_bytes()
         except OSError as wrong:
-            raise NotFound(gettext("This photograph's pieces are gone: send it again.")) from wrong
+            raise NotFound(gettext(PIECES_GONE)) from wrong
 
     def drop(self, name: str) -> None:
         """Remove its file."""
         self._place(name).unlink(missing_ok=True)
 
     def _place(self, name: str) -> Path:
-        if not _NAME.fullmatch(name):
-            raise NotFound(gettext("There is no such photograph on its way."))
-        return self._folder / name
+        return self._folder / checked_name(name)
+
+
+def checked_name(name: str) -> str:
+    """Give a name back that is one; nobody leads elsewhere by another."""
+    if not _NAME.fullmatch(name):
+        raise NotFound(gettext("There is no such photograph on its way."))
+    return name
+
+
+def gap(there: int) -> str:
+    """Say from where a sender should go on."""
+    return gettext("%(there)s bytes have come: go on from there.", there=there)

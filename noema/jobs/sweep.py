@@ -8,6 +8,7 @@ from noema.jobs.stores import Stores
 from noema.store.accounts import forget_ended_links
 from noema.store.guesses import forget_old_guesses
 from noema.store.log_ins import forget_ended
+from noema.store.looks import forget_looks
 from noema.store.record import forget_old_record
 from noema.store.sent_forms import forget_forms
 
@@ -19,6 +20,7 @@ def sweep_all(stores: Stores, now: datetime) -> None:
         forget_ended(session, now)
         forget_old_guesses(session, now)
         forget_forms(session, now)
+        forget_looks(session, now)
         forget_ended_links(session, now)
         forget_old_record(session, now)
     let_leave_all(stores)

@@ -2,7 +2,8 @@
 
 from datetime import datetime
 
-from sqlalchemy import CheckConstraint, ForeignKey, String, UniqueConstraint, func
+from sqlalchemy import CheckConstraint, ForeignKey, String, UniqueConstraint, false, func
+from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Mapped, mapped_column
 
 from noema.store.base import SECRET, Base, Json, made_now
@@ -80,6 +81,16 @@ class Guess(Base):
     of_sha256: Mapped[str] = mapped_column(String(64), primary_key=True)
     wrong: Mapped[float]
     noted_at: Mapped[datetime] = mapped_column(index=True)
+
+
+class Look(Base):
+    """A look at what a camera sees, and what it saw."""
+
+    __tablename__ = "look"
+    name: Mapped[str] = mapped_column(String(32), primary_key=True)
+    is_over: Mapped[bool] = mapped_column(server_default=false())
+    saw: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))
+    made_at: Mapped[datetime] = mapped_column(server_default=func.now(), index=True)
 
 
 class SentForm(Base):

@@ -45,7 +45,7 @@ def test_it_lives_and_says_what_isnt_ready(visitor, sessions, heard):
         session.execute(text("DELETE FROM procrastinate_jobs"))
     assert ready(visitor) == (
         200,
-        {"tables": True, "worker": True, "queue": True, "disk": True},
+        {"tables": True, "worker": True, "queue": True, "files": True},
     )
     with sessions.begin() as session:
         session.execute(

@@ -16,7 +16,7 @@ from prometheus_client.multiprocess import MultiProcessCollector
 from prometheus_client.registry import Collector
 from sqlalchemy import text
 
-from noema.core.errors import NotFound
+from noema.core.errors import NotFound, StoreAway
 from noema.core.language import gettext
 from noema.devices.logs import belongs_to, belongs_to_nothing, request_id
 from noema.store.engine import newest_version
@@ -53,7 +53,7 @@ _NOW = {
     "queue_age_seconds": "How long the oldest job waits.",
     "reading_seconds": "From a photograph's coming in to its reading: the median of late.",
     "worker_silent_seconds": "Since when no worker was heard.",
-    "disk_free_bytes": "What is free where photographs are kept.",
+    "disk_free_bytes": "What is free where photographs are kept, if that is a disk.",
 }
 _SHARED = "PROMETHEUS_MULTIPROC_DIR"
 """Where several processes of the pages keep what they count, so that each can give the sums."""
@@ -110,6 +110,10 @@ def metrics() -> Response:
     if not token or not compare_digest(given.encode(), token.encode()):
         raise NotFound(gettext("There is no page at this address: go back, or begin at Today."))
     now, found = datetime.now(UTC), vitals(db())
+    try:
+        free = files().free_bytes()
+    except StoreAway:
+        free = None
     figures = {
         "jobs_waiting": found.waiting,
         "jobs_doing": found.doing,
@@ -117,7 +121,7 @@ def metrics() -> Response:
         "queue_age_seconds": _since(found.oldest, now),
         "reading_seconds": found.reading_s,
         "worker_silent_seconds": _since(found.heartbeat, now),
-        "disk_free_bytes": files().free_bytes(),
+        "disk_free_bytes": free,
     }
     found_now = CollectorRegistry()
     found_now.register(_FoundNow(figures))
@@ -158,7 +162,6 @@ def count_answer(response: Response) -> Response:
 
 def _checks(found: Vitals, now: datetime) -> Mapping[str, HealthCheck]:
     silent, waits = _since(found.heartbeat, now), _since(found.oldest, now)
-    free = files().free_bytes()
     wanted = newest_version()
     return {
         "tables": HealthCheck(
@@ -172,8 +175,18 @@ def _checks(found: Vitals, now: datetime) -> Mapping[str, HealthCheck]:
             is_well=waits <= _WAITS_S,
             words=f"{found.waiting} waiting, the oldest for {waits:.0f} s",
         ),
-        "disk": HealthCheck(is_well=free >= _LEAST_FREE, words=f"{free // 2**20} MB free"),
+        "files": _files_well(),
     }
+
+
+def _files_well() -> HealthCheck:
+    try:
+        free = files().free_bytes()
+    except StoreAway:
+        return HealthCheck(is_well=False, words="the store of photographs doesn't answer")
+    if free is None:
+        return HealthCheck(is_well=True, words="the store of photographs answers")
+    return HealthCheck(is_well=free >= _LEAST_FREE, words=f"{free // 2**20} MB free")
 
 
 def _since(moment: datetime | None, now: datetime) -> float:
