@@ -6,7 +6,7 @@ service is on a network of your own and speaks no HTTPS.
 
 import logging
 import re
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
 from urllib.parse import SplitResult, parse_qs, unquote, urlsplit
@@ -14,7 +14,7 @@ from urllib.parse import SplitResult, parse_qs, unquote, urlsplit
 from obstore.exceptions import BaseError
 from obstore.store import S3Store
 
-from noema.core.errors import NotFound, OutOfDate, Refused, StoreAway, StoreFull
+from noema.core.errors import NotFound, OutOfDate, Refused, StoreAway
 from noema.core.language import gettext
 from noema.devices.file_store import as_named, hash_of, not_there
 from noema.devices.piece_store import PIECES_GONE, checked_name, gap
@@ -75,7 +75,7 @@ class ObjectFiles:
     def put(self, data: bytes) -> str:
         """Send it whole, also where it lies there already: it is put anew."""
         sha256 = hash_of(data)
-        with _kept(gettext("Photographs can't be kept just now: try again in a minute.")):
+        with _answers(gettext("Photographs can't be kept just now: try again in a minute.")):
             self._bucket.put(_key(sha256), data, chunk_size=_PART_BYTES, max_concurrency=4)
         return sha256
 
@@ -154,7 +154,7 @@ class ObjectPieces:
         fresh = data[there - at :]
         if fresh:
             end = there + len(fresh)
-            with _kept(gettext("The photograph can't be kept just now: tell your teacher.")):
+            with _answers(gettext("Photographs can't be kept just now: try again in a minute.")):
                 self._bucket.put(f"{_folder(name)}{there:012d}-{end:012d}", fresh)
         return there + len(fresh)
 
@@ -203,22 +203,11 @@ def _folder(name: str) -> str:
 
 
 @contextmanager
-def _answers() -> Iterator[None]:
-    with _or(lambda: StoreAway(gettext("Photographs can't be read just now: try again."))):
-        yield
-
-
-@contextmanager
-def _kept(sentence: str) -> Iterator[None]:
-    with _or(lambda: StoreFull(sentence)):
-        yield
-
-
-@contextmanager
-def _or(refusal: Callable[[], Exception]) -> Iterator[None]:
-    """Give a refusal for whatever the service answers; the log alone says what it was."""
+def _answers(or_else: str = "") -> Iterator[None]:
+    """Say in a sentence that the service doesn't do what it should; the log alone says why."""
     try:
         yield
     except (BaseError, OSError) as wrong:
         _LOG.error("the store of photographs: %s", str(wrong).splitlines()[0][:300])
-        raise refusal() from wrong
+        sentence = or_else or gettext("Photographs can't be read just now: try again.")
+        raise StoreAway(sentence) from wrong

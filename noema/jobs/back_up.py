@@ -10,17 +10,14 @@ from noema.jobs.stores import Stores
 _LOG = logging.getLogger(__name__)
 
 
-def back_up_all(stores: Stores, plan: BackupPlan | None, now: datetime) -> None:
-    """Make a backup, where somebody said where."""
-    if plan is not None:
-        place = back_up(plan, stores.files.every(), now)
-        _LOG.info("a backup was made: %s, %d bytes", place.name, place.stat().st_size)
+def back_up_all(stores: Stores, plan: BackupPlan, now: datetime) -> None:
+    """Make a backup."""
+    place = back_up(plan, stores.files.every(), now)
+    _LOG.info("a backup was made: %s, %d bytes", place.name, place.stat().st_size)
 
 
-def try_backup(plan: BackupPlan | None, now: datetime) -> None:
+def try_backup(plan: BackupPlan, now: datetime) -> None:
     """Try the newest backup; what is wrong with it is an error that somebody must hear."""
-    if plan is None:
-        return
     try:
         _LOG.info("%s", try_newest(plan, now))
     except Refused:

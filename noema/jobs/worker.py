@@ -7,6 +7,7 @@ from datetime import UTC, datetime
 from functools import partial
 
 from procrastinate import App, JobContext, PsycopgConnector
+from procrastinate.jobs import DEFAULT_QUEUE
 
 from noema.actions.back_up import BackupPlan
 from noema.jobs.back_up import back_up_all, try_backup
@@ -43,6 +44,7 @@ _IN_DATABASE: dict[str, Callable[..., None]] = {
 }
 """Tasks that need nothing but the database."""
 
+_BACKUPS = "backups"  # a queue of its own: other workers leave it alone
 _EVERY_TEN_SECONDS, _EVERY_HOUR = "* * * * * */10", "7 * * * *"
 _EVERY_NIGHT, _EVERY_MONTH = "23 1 * * *", "41 3 2 * *"  # UTC
 
@@ -87,17 +89,23 @@ def make_worker(
     def sweep(timestamp: int) -> None:
         sweep_all(stores, datetime.fromtimestamp(timestamp, UTC))
 
+    if backups is not None:
+        _add_backups(app, stores, backups)
+    return app
+
+
+def _add_backups(app: App, stores: Stores, plan: BackupPlan) -> None:
+    """Add what only workers do that were told where backups lie."""
+
     @app.periodic(cron=_EVERY_NIGHT)
-    @app.task(name="back_up", queueing_lock="back_up", pass_context=False)
+    @app.task(name="back_up", queue=_BACKUPS, queueing_lock="back_up", pass_context=False)
     def make_backup(timestamp: int) -> None:
-        back_up_all(stores, backups, datetime.fromtimestamp(timestamp, UTC))
+        back_up_all(stores, plan, datetime.fromtimestamp(timestamp, UTC))
 
     @app.periodic(cron=_EVERY_MONTH)
-    @app.task(name="try_backup", queueing_lock="try_backup", pass_context=False)
+    @app.task(name="try_backup", queue=_BACKUPS, queueing_lock="try_backup", pass_context=False)
     def try_one(timestamp: int) -> None:
-        try_backup(backups, datetime.fromtimestamp(timestamp, UTC))
-
-    return app
+        try_backup(plan, datetime.fromtimestamp(timestamp, UTC))
 
 
 async def take_up(app: App, stalled_s: int) -> int:
@@ -110,11 +118,17 @@ async def take_up(app: App, stalled_s: int) -> int:
     return len(stalled)
 
 
+def queues_of(app: App) -> list[str]:
+    """Give the queues whose jobs a worker takes."""
+    return sorted({task.queue for task in app.tasks.values()})
+
+
 async def run_worker(app: App, at_once: int, heartbeat_s: int, stalled_s: int) -> None:
     """Work until told to stop."""
     async with app.open_async():
         await take_up(app, stalled_s)
         await app.run_worker_async(
+            queues=queues_of(app),
             concurrency=at_once,
             fetch_job_polling_interval=1.0,
             update_heartbeat_interval=heartbeat_s,

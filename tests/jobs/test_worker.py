@@ -11,10 +11,11 @@ from functools import partial
 import pytest
 from sqlalchemy import text
 
+from noema.actions.back_up import BackupPlan
 from noema.actions.hand_in_photo import hand_in_photo
 from noema.devices.piece_store import LocalPieces
 from noema.jobs.stores import Stores
-from noema.jobs.worker import make_worker
+from noema.jobs.worker import make_worker, queues_of
 from noema.stand_ins.outbox import PretendOutbox
 from noema.stand_ins.processes import own_processes
 from noema.stand_ins.studio import take_picture
@@ -114,3 +115,9 @@ def test_the_worker_knows_the_job_that_is_queued(settings, sessions, files, tmp_
     stores = Stores(sessions=sessions, files=files, pieces=pieces, outbox=PretendOutbox(tmp_path))
     worker = make_worker(settings.database_url, stores, settings.stalled_s)
     assert READ_PHOTOGRAPH in worker.tasks
+    # A worker that wasn't told where backups lie leaves them to one that was.
+    plan = BackupPlan(database_url=settings.database_url, folder=tmp_path, days=1)
+    backing_up = make_worker(settings.database_url, stores, settings.stalled_s, plan)
+    nightly = backing_up.tasks["back_up"].queue
+    assert nightly in queues_of(backing_up)
+    assert nightly not in queues_of(worker)
