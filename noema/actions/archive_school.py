@@ -1,17 +1,27 @@
 """A school, or a class of it, as one file; and such a file into an empty Noema."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
+from pathlib import Path
+from typing import BinaryIO
 
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
+from noema.actions.bring_up_rows import brought_up
 from noema.core.errors import BadFile, Refused
 from noema.core.language import gettext, ngettext
 from noema.devices.file_store import FileStore
-from noema.formats.archive import Archive, ToPack, archive_chunks, archive_from_zip
-from noema.store.archive import files_of, is_empty, put_rows, rows_of, schema_version
+from noema.formats.archive import (
+    Archive,
+    SpooledTables,
+    ToPack,
+    archive_chunks,
+    open_archive,
+)
+from noema.store.archive import Row, files_of_row, is_empty, put_rows, rows_of, schema_version
 from noema.store.classes import class_of_school
+from noema.store.engine import Sessions, as_it_stands
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -23,46 +33,82 @@ class Packed:
 
 
 def archive_school(
-    session: Session, files: FileStore, school_id: int, class_id: int | None = None
+    sessions: Sessions, files: FileStore, school_id: int, class_id: int | None = None
 ) -> Packed:
     """Give the archive of a school, or of one class with what it rests on, piece by piece.
 
     It has no secrets; a file that is missing is named in its manifest, and the rest goes out.
     """
-    if class_id is not None:
-        class_of_school(session, school_id, class_id)
-    rows = rows_of(session, school_id, class_id)
-    names = files_of(rows)
-    there = [sha256 for sha256 in names if files.has(sha256)]
-    missing = sorted(set(names) - set(there))
+    spooled, wanted = SpooledTables(), set[str]()
+    with as_it_stands(sessions) as session:
+        if class_id is not None:
+            class_of_school(session, school_id, class_id)
+        schema = schema_version(session)
+        for table, rows in rows_of(session, school_id, class_id):
+            spooled.add(table, _noting(wanted, table, rows))
+    there = files.among(wanted)
+    missing = sorted(wanted - there)
     whole = ToPack(
-        schema=schema_version(session),
-        rows=rows,
-        files=there,
-        file=files.get,
-        missing=missing,
+        schema=schema, spooled=spooled, files=sorted(there), file=files.get, missing=missing
     )
     return Packed(missing=len(missing), chunks=archive_chunks(whole))
 
 
-def bring_in_archive(session: Session, files: FileStore, data: bytes) -> str:
-    """Put an archive into an empty Noema; gives the school's name. All of it comes or nothing."""
-    archive = archive_from_zip(data)
-    if not is_empty(session):
-        raise Refused(
-            gettext("There is a school here already: bring an archive into an empty Noema.")
-        )
-    if archive.schema != schema_version(session):
-        raise BadFile(
-            gettext(
-                "The archive is of version %(schema)s and this Noema of "
-                "%(schema_version)s: use the Noema it came from, or bring that up "
-                "to date.",
-                schema=archive.schema,
-                schema_version=schema_version(session),
+def _noting(wanted: set[str], table: str, rows: Iterable[Row]) -> Iterator[Row]:
+    """Give rows on, and note the files they rest on."""
+    for row in rows:
+        wanted |= files_of_row(table, row)
+        yield row
+
+
+def bring_in_archive(
+    session: Session, files: FileStore, source: Path | BinaryIO, database_url: str
+) -> str:
+    """Put an archive into an empty Noema; gives the school's name. All of it comes or nothing.
+
+    One of an older Noema is brought up to date on the way, in a database beside.
+    """
+    with open_archive(source) as archive:
+        if not is_empty(session):
+            raise Refused(
+                gettext("There is a school here already: bring an archive into an empty Noema.")
             )
-        )
-    missing = set(files_of_archive(archive)) - set(archive.files) - archive.missing
+        is_of_now = archive.schema == schema_version(session)
+        _has_files(archive, is_of_now)
+        if is_of_now:
+            name = _put(session, archive.rows)
+        else:
+            with brought_up(archive, database_url) as rows:
+                name = _put(session, rows)
+        for sha256 in sorted(archive.files):
+            files.put(archive.file(sha256))
+    return name
+
+
+def _put(session: Session, rows: Callable[[str], Iterable[Row]]) -> str:
+    try:
+        put_rows(session, rows)
+        [school] = rows("school")
+        return str(school["name"])
+    except (DBAPIError, KeyError, TypeError, ValueError) as wrong:
+        session.rollback()
+        raise BadFile(gettext("Rows in the archive don't fit together: make it again.")) from wrong
+
+
+def _has_files(archive: Archive, is_of_now: bool) -> None:
+    """Refuse an archive whose rows rest on files that aren't in it."""
+    wanted = set[str]()
+    for table in ("photograph", "reading", "printer"):
+        if table not in archive.tables and is_of_now:
+            raise BadFile(gettext("A table is missing in the archive: make it again."))
+        try:
+            for _ in _noting(wanted, table, archive.rows(table)):
+                pass
+        except (KeyError, TypeError, AttributeError) as wrong:
+            raise BadFile(
+                gettext("Rows in the archive don't fit together: make it again.")
+            ) from wrong
+    missing = wanted - archive.files - archive.missing
     if missing:
         raise BadFile(
             ngettext(
@@ -71,20 +117,3 @@ def bring_in_archive(session: Session, files: FileStore, data: bytes) -> str:
                 len(missing),
             )
         )
-    try:
-        put_rows(session, archive.rows)
-        session.flush()
-    except (DBAPIError, KeyError, TypeError, ValueError) as wrong:
-        session.rollback()
-        raise BadFile(gettext("Rows in the archive don't fit together: make it again.")) from wrong
-    for body in archive.files.values():
-        files.put(body)
-    return str(archive.rows["school"][0]["name"])
-
-
-def files_of_archive(archive: Archive) -> list[str]:
-    """Name the files an archive's rows rest on."""
-    try:
-        return files_of(archive.rows)
-    except (KeyError, TypeError) as wrong:
-        raise BadFile(gettext("A table is missing in the archive: make it again.")) from wrong

@@ -20,14 +20,15 @@ from noema.store.people import school_by_name
 def command(school: str, class_id: int | None, out: Path) -> None:
     """Write a school's archive."""
     settings = settings_from()
-    with open_sessions(open_engine(settings.database_url))() as session:
+    sessions = open_sessions(open_engine(settings.database_url))
+    with sessions() as session:
         school_id = school_by_name(session, school)
-        if school_id is None:
-            raise NotFound(f"There is no school called “{school}”.")
-        files = files_at(settings.files, settings.old_files)
-        with own_file(out) as file:
-            packed = archive_school(session, files, school_id, class_id)
-            file.writelines(packed.chunks)
+    if school_id is None:
+        raise NotFound(f"There is no school called “{school}”.")
+    files = files_at(settings.files, settings.old_files)
+    packed = archive_school(sessions, files, school_id, class_id)
+    with own_file(out) as file:
+        file.writelines(packed.chunks)
     click.echo(f"{out}: {out.stat().st_size:,} bytes.")
     if packed.missing:
         click.echo(f"{packed.missing} pictures weren't found: the manifest names them.", err=True)

@@ -18,7 +18,6 @@ def command(file: Path) -> None:
     engine = open_engine(settings.database_url)
     bring_up_to_date(engine)
     with open_sessions(engine).begin() as session:
-        name = bring_in_archive(
-            session, files_at(settings.files, settings.old_files), file.read_bytes()
-        )
+        files = files_at(settings.files, settings.old_files)
+        name = bring_in_archive(session, files, file, settings.database_url)
     click.echo(f"{name} is here. Give each teacher a password: noema password E-MAIL.")

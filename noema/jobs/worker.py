@@ -7,7 +7,6 @@ from datetime import UTC, datetime
 from functools import partial
 
 from procrastinate import App, JobContext, PsycopgConnector
-from procrastinate.jobs import DEFAULT_QUEUE
 
 from noema.actions.back_up import BackupPlan
 from noema.jobs.back_up import back_up_all, try_backup

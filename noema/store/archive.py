@@ -1,13 +1,15 @@
 """Everything of a school or a class as rows, out of the tables and into empty ones."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from datetime import date, datetime
+from itertools import islice
 from random import SystemRandom
 from typing import Any
 
 from sqlalchemy import (
     Column,
     ColumnElement,
+    Connection,
     Date,
     DateTime,
     Select,
@@ -18,6 +20,7 @@ from sqlalchemy import (
     or_,
     select,
     text,
+    true,
     update,
 )
 from sqlalchemy.orm import Session
@@ -52,6 +55,7 @@ _PUT_LAST = ("key_revision", "key_photograph_id")
 _AT_ONCE = 500
 
 _AnySelect = Select[*tuple[Any, ...]]
+Row = dict[str, Any]
 
 
 def tables_in_order() -> tuple[Table, ...]:
@@ -62,17 +66,25 @@ def tables_in_order() -> tuple[Table, ...]:
 
 def rows_of(
     session: Session, school_id: int, class_id: int | None = None
-) -> dict[str, list[dict[str, Any]]]:
-    """Give all rows of a school, or what one of its classes rests on, by table; plain values."""
-    found = {}
+) -> Iterator[tuple[str, Iterator[Row]]]:
+    """Give a school's tables, or what one of its classes rests on, with rows as they come.
+
+    Each table's rows are read before the next table; values are plain.
+    """
     scopes = scopes_of(school_id, class_id)
-    for name, table in zip(_ORDER, tables_in_order(), strict=True):
-        question = scopes[name]
-        ids = [*table.primary_key.columns]
-        told = select(*told_columns(table)).where(question).order_by(*ids)
-        rows = session.execute(told).mappings()
-        found[name] = [_plain(dict(row)) for row in rows]
-    return found
+    for name in _ORDER:
+        yield name, rows_of_table(session, name, scopes[name])
+
+
+def rows_of_table(
+    session: Session, name: str, which: ColumnElement[bool] | None = None
+) -> Iterator[Row]:
+    """Give a table's rows, or some of them, as they come; plain values, no secrets."""
+    table = Base.metadata.tables[name]
+    ids = [*table.primary_key.columns]
+    told = select(*told_columns(table)).where(true() if which is None else which).order_by(*ids)
+    rows = session.execute(told, execution_options={"yield_per": _AT_ONCE}).mappings()
+    return (_plain(dict(row)) for row in rows)
 
 
 def told_columns(table: Table) -> list[Column[Any]]:
@@ -90,18 +102,21 @@ def is_empty(session: Session) -> bool:
     return session.scalar(select(t.School.id).limit(1)) is None
 
 
-def put_rows(session: Session, rows: Mapping[str, list[dict[str, Any]]]) -> None:
-    """Put rows into empty tables under the numbers they had; numbering goes on after them."""
+def put_rows(session: Session, rows: Callable[[str], Iterable[Row]]) -> None:
+    """Put rows, given by table, into empty tables under the numbers they had.
+
+    Numbering goes on after them.
+    """
     late_table, late_column = _PUT_LAST
     late: list[tuple[int, int]] = []
     for table in tables_in_order():
-        values = [_typed(table, row) | _new_secrets(table.name) for row in rows.get(table.name, [])]
-        if table.name == late_table:
-            late = [(row["id"], row[late_column]) for row in values if row[late_column]]
-            values = [{**row, late_column: None} for row in values]
-        for start in range(0, len(values), _AT_ONCE):
-            session.execute(insert(table), values[start : start + _AT_ONCE])
-        _go_on_numbering(session, table)
+        values = (typed(table, row) | new_secrets(table) for row in rows(table.name))
+        for some in batched(values):
+            if table.name == late_table:
+                late += [(row["id"], row[late_column]) for row in some if row[late_column]]
+                some = [{**row, late_column: None} for row in some]
+            session.execute(insert(table), some)
+        go_on_numbering(session.connection(), table)
     revisions = Base.metadata.tables[late_table]
     for number, photograph in late:
         session.execute(
@@ -109,15 +124,23 @@ def put_rows(session: Session, rows: Mapping[str, list[dict[str, Any]]]) -> None
         )
 
 
-def files_of(rows: Mapping[str, Iterable[Mapping[str, Any]]]) -> list[str]:
-    """Which files do rows rest on, by SHA-256?"""
-    wanted = set()
-    for row in rows["photograph"]:
-        if row["picture_gone_at"] is None:
-            wanted |= {row["sha256"], row["scan_sha256"], row["shown_sha256"]}
-    wanted |= {row["straight_sha256"] for row in rows["reading"]}
-    wanted |= {look.get("photograph") for row in rows["printer"] for look in row["measured"]}
-    return sorted(wanted - {None})
+def batched(rows: Iterable[Row]) -> Iterator[list[Row]]:
+    """Give rows some at a time, as many as one statement takes."""
+    left = iter(rows)
+    while some := list(islice(left, _AT_ONCE)):
+        yield some
+
+
+def files_of_row(table: str, row: Row) -> frozenset[str]:
+    """Which files does a row rest on, by SHA-256? Rows of an older Noema may have fewer columns."""
+    wanted: set[str | None] = set()
+    if table == "photograph" and row.get("picture_gone_at") is None:
+        wanted = {row["sha256"], row.get("scan_sha256"), row.get("shown_sha256")}
+    elif table == "reading":
+        wanted = {row.get("straight_sha256")}
+    elif table == "printer":
+        wanted = {look.get("photograph") for look in row["measured"]}
+    return frozenset(name for name in wanted if name is not None)
 
 
 def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnElement[bool]]:
@@ -187,14 +210,14 @@ def _sourced(school_id: int, class_id: int | None, classes: Any, students: Any) 
     return mine & or_(table.class_id.in_(classes), table.student_id.in_(students))
 
 
-def _plain(row: Mapping[str, Any]) -> dict[str, Any]:
+def _plain(row: Mapping[str, Any]) -> Row:
     return {
         name: value.isoformat() if isinstance(value, (date, datetime)) else value
         for name, value in row.items()
     }
 
 
-def _typed(table: Table, row: Mapping[str, Any]) -> dict[str, Any]:
+def typed(table: Table, row: Row) -> Row:
     """Give a row with its days and times; a column the table hasn't is a KeyError."""
     typed = {}
     for name, value in row.items():
@@ -207,18 +230,19 @@ def _typed(table: Table, row: Mapping[str, Any]) -> dict[str, Any]:
     return typed
 
 
-def _new_secrets(table: str) -> dict[str, str]:
+def new_secrets(table: Table) -> dict[str, str]:
     """Give what opens doors anew: no password fits yet, and classes get other codes."""
     drawn = {
         "teacher": {"password_hash": NO_PASSWORD},
         "school_class": {"join_code": draw_code(SystemRandom())},
     }
-    return drawn.get(table, {})
+    return drawn.get(table.name, {})
 
 
-def _go_on_numbering(session: Session, table: Table) -> None:
+def go_on_numbering(connection: Connection, table: Table) -> None:
+    """Let new rows get the numbers after those that are there."""
     if "id" not in table.c or table.c.id.type.python_type is not int:
         return
     sequence = func.pg_get_serial_sequence(table.name, "id")
     highest = select(func.coalesce(func.max(table.c.id), 0) + 1).scalar_subquery()
-    session.execute(select(func.setval(sequence, highest, False)))
+    connection.execute(select(func.setval(sequence, highest, False)))

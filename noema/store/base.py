@@ -8,6 +8,7 @@ from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 Json = dict[str, object]
+_JSONB = JSONB(none_as_null=True)  # what isn't there is NULL, however its row came
 
 SECRET = {"secret": True}
 """Marks a column that opens doors: it leaves in no export and is found by no search."""
@@ -27,10 +28,10 @@ class Base(DeclarativeBase):
     )
     type_annotation_map = {
         datetime: TIMESTAMP(timezone=True),
-        Json: JSONB,
-        list[str]: JSONB,
-        list[float]: JSONB,
-        list[Json]: JSONB,
+        Json: _JSONB,
+        list[str]: _JSONB,
+        list[float]: _JSONB,
+        list[Json]: _JSONB,
     }
 
 

@@ -1,5 +1,7 @@
 """Connecting to the database, and bringing its tables up to date."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from functools import cache
 from pathlib import Path
 
@@ -36,6 +38,14 @@ def open_engine(database_url: str) -> Engine:
 def open_sessions(engine: Engine) -> Sessions:
     """Give the maker of sessions; objects stay readable after their commit."""
     return sessionmaker(engine, expire_on_commit=False)
+
+
+@contextmanager
+def as_it_stands(sessions: Sessions) -> Iterator[Session]:
+    """Read a database as it stands now, whatever is written meanwhile."""
+    with sessions() as session:
+        session.connection(execution_options={"isolation_level": "REPEATABLE READ"})
+        yield session
 
 
 def bring_up_to_date(engine: Engine) -> None:

@@ -3,7 +3,6 @@
 from datetime import date, datetime
 
 from sqlalchemy import CheckConstraint, ForeignKey, String, UniqueConstraint, text
-from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Mapped, mapped_column
 
 from noema.core.planning.lay_out import ThingState
@@ -30,12 +29,10 @@ class ClassUnit(Base):
     __tablename__ = "class_unit"
     class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id"), primary_key=True)
     frame: Mapped[Json]  # the class's part of a noema-frame/1
-    before: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))  # frame and plan before
+    before: Mapped[Json | None]  # frame and plan before
     asked: Mapped[int] = mapped_column(server_default=text("1"))  # counts changes of the frame
     planned: Mapped[int] = mapped_column(server_default=text("0"))  # the change planned last
-    plan: Mapped[Json | None] = mapped_column(
-        JSONB(none_as_null=True)
-    )  # steps by wish, what's unmet
+    plan: Mapped[Json | None]  # steps by wish, what's unmet
     # The hash of the private word at which its lessons can be subscribed to.
     feed_token_sha256: Mapped[str | None] = mapped_column(String(64), unique=True, info=SECRET)
     changed_at: Mapped[datetime] = made_now()

@@ -3,7 +3,6 @@
 from datetime import datetime
 
 from sqlalchemy import CheckConstraint, ForeignKey, String, UniqueConstraint, false, func
-from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Mapped, mapped_column
 
 from noema.store.base import SECRET, Base, Json, made_now
@@ -89,7 +88,7 @@ class Look(Base):
     __tablename__ = "look"
     name: Mapped[str] = mapped_column(String(32), primary_key=True)
     is_over: Mapped[bool] = mapped_column(server_default=false())
-    saw: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))
+    saw: Mapped[Json | None]
     made_at: Mapped[datetime] = mapped_column(server_default=func.now(), index=True)
 
 

@@ -11,7 +11,6 @@ from sqlalchemy import (
     func,
     text,
 )
-from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Mapped, mapped_column
 
 from noema.core.coaching.audience import Audience
@@ -185,9 +184,9 @@ class KeyRevision(Base):
     paints: Mapped[Json | None]  # format noema-set/1, as the set was then
     asked: Mapped[Json | None]  # what is expected of every cell, as it was worked out then
     # As the class's sheets showed them, where the key follows them.
-    tubes: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))
+    tubes: Mapped[Json | None]
     # What the whole class painted alike, and what its teacher says of it.
-    question: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))
+    question: Mapped[Json | None]
     difficulty: Mapped[Json | None]  # what hands of known care miss by, by skill and cell
     made_by: Mapped[int | None] = mapped_column(ForeignKey("teacher.id"))  # none: not known
     made_at: Mapped[datetime] = made_now()
@@ -322,7 +321,7 @@ class ReviewRow(Base):
     overruled: Mapped[Json] = mapped_column(default=dict)
     standing: Mapped[int] = mapped_column(default=0)
     # What one sentence says where the teacher's word changes it.
-    advice: Mapped[Json | None] = mapped_column(JSONB(none_as_null=True))
+    advice: Mapped[Json | None]
     changed_at: Mapped[datetime] = mapped_column(server_default=func.now(), onupdate=func.now())
 
 

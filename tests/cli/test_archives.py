@@ -1,27 +1,46 @@
 """Archives into an empty Noema, and backups restored after everything was lost."""
 
+import json
 import os
 import shutil
 import subprocess
 from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime, timedelta
+from io import BytesIO
 from pathlib import Path
 
 import pyrage
 import pytest
-from sqlalchemy import text
+from alembic import command
+from sqlalchemy import MetaData, select, text
 
 from noema.actions.archive_school import archive_school, bring_in_archive
 from noema.actions.back_up import BackupPlan, back_up, backups_in, try_newest
 from noema.core.errors import BadFile, Refused
 from noema.core.judging.review import Decision, Verb
-from noema.devices.database_dump import dump_database
-from noema.devices.file_store import LocalFiles
-from noema.formats.archive import ToPack, archive_chunks, archive_from_zip
-from noema.store.engine import bring_up_to_date, open_engine, open_sessions
+from noema.devices.database_dump import dump_database, scratch_database
+from noema.devices.file_store import LocalFiles, hash_of
+from noema.store.engine import (
+    bring_up_to_date,
+    migrations_of,
+    newest_version,
+    open_engine,
+    open_sessions,
+)
+from noema.store.reach import reach_of_teacher
+from noema.store.tables import Photograph, SchoolClass, Student
+from tests.opened import archive_of, opened
+from tests.store.first_release import FIRST_RELEASE
 from tests.trade import found_school
 
 ROOT = Path(__file__).parents[2]
+WITH_ARCHIVES = "0007"
+"""The first version of the tables that had archives."""
+SECRET = {"password_hash", "join_code"}
+OTHERS = {
+    "alembic_version", "procrastinate_events", "procrastinate_jobs",
+    "procrastinate_periodic_defers", "procrastinate_workers",
+}  # fmt: skip
 
 
 @pytest.fixture
@@ -44,6 +63,12 @@ def packed(*what):
     return b"".join(archive_school(*what).chunks)
 
 
+def bring_in(empty, data):
+    url, sessions, files = empty
+    with sessions.begin() as session:
+        return bring_in_archive(session, files, BytesIO(data), url)
+
+
 def painted(school):
     number = school.reviewable()
     school.decides(number, Decision(verb=Verb.SEND_BACK, sentence="Once more."))
@@ -54,40 +79,66 @@ def painted(school):
 def test_an_archive_of_an_archive_is_the_same(school, empty, only_class):
     painted(school)
     class_id = school.class_id if only_class else None
-    with school.sessions() as session:
-        first = packed(session, school.files, school.id, class_id)
+    first = packed(school.sessions, school.files, school.id, class_id)
     _, sessions, files = empty
-    with sessions.begin() as session:
-        bring_in_archive(session, files, first)
-    with sessions() as session:
-        assert packed(session, files, school.id, class_id) == first
-    assert archive_from_zip(first).files
-    with sessions.begin() as session, pytest.raises(Refused, match="empty Noema"):
-        bring_in_archive(session, files, first)
+    bring_in(empty, first)
+    assert packed(sessions, files, school.id, class_id) == first
+    assert opened(first).files
+    with pytest.raises(Refused, match="empty Noema"):
+        bring_in(empty, first)
     # What comes after gets numbers of its own.
     found_school(sessions, files)
 
 
 def test_an_archive_that_doesnt_fit_brings_in_nothing(school, empty):
     painted(school)
-    with school.sessions() as session:
-        good = archive_from_zip(packed(session, school.files, school.id))
+    good = opened(packed(school.sessions, school.files, school.id))
     _, sessions, files = empty
     rows = {**good.rows, "student": good.rows["student"][1:]}
-    with sessions() as session, pytest.raises(Refused, match="don't fit together"):
-        bring_in_archive(session, files, _zip(good, rows))
+    with pytest.raises(Refused, match="don't fit together"):
+        bring_in(empty, _zip(good, rows))
     rows = {name: body for name, body in good.rows.items() if name != "photograph"}
-    with sessions() as session, pytest.raises(Refused, match="table is missing"):
-        bring_in_archive(session, files, _zip(good, rows))
+    with pytest.raises(Refused, match="table is missing"):
+        bring_in(empty, _zip(good, rows))
+    with pytest.raises(Refused, match="version 9999, which this Noema doesn't know"):
+        bring_in(empty, _zip(good, good.rows, schema="9999"))
     with sessions() as session:
         assert session.execute(text("SELECT count(*) FROM school")).scalar() == 0
 
 
-def _zip(good, rows):
-    whole = ToPack(
-        schema=good.schema, rows=rows, files=list(good.files), file=good.files.__getitem__
-    )
-    return b"".join(archive_chunks(whole))
+def test_an_archive_of_an_older_noema_is_brought_up_to_date_on_the_way(empty):
+    url, sessions, files = empty
+    data, rows = b"a photograph", {}
+    sha256 = hash_of(data)
+    with scratch_database(url) as old_url:
+        old = open_engine(old_url)
+        with old.begin() as connection:
+            command.upgrade(migrations_of(connection), "0001")
+            connection.execute(text(FIRST_RELEASE))
+            connection.execute(text("UPDATE photograph SET sha256 = :sha256"), {"sha256": sha256})
+            command.upgrade(migrations_of(connection), WITH_ARCHIVES)
+            found = MetaData()
+            found.reflect(connection)
+            ours = {name: table for name, table in found.tables.items() if name not in OTHERS}
+            for name, table in ours.items():
+                told = [column for column in table.columns if column.name not in SECRET]
+                kept = connection.execute(select(*told)).mappings()
+                rows[name] = json.loads(json.dumps([dict(row) for row in kept], default=str))
+        old.dispose()
+    assert bring_in(empty, archive_of(WITH_ARCHIVES, rows, {sha256: data})) == "Old School"
+    with sessions() as session:
+        kept = session.query(Photograph).one()
+        assert (kept.sheet_id, files.get(kept.sha256)) == (1, data)
+        assert {one.display_name for one in session.query(Student)} == {"Ada", "Ben"}
+        assert reach_of_teacher(session, 2).class_ids == (1,)  # they saw every class before
+        assert session.query(SchoolClass).one().join_code
+        names = session.execute(text("SELECT datname FROM pg_database")).scalars().all()
+    assert not any(name.startswith("noema_scratch") for name in names)
+    assert opened(packed(sessions, files, 1)).schema == newest_version()
+
+
+def _zip(good, rows, schema=None):
+    return archive_of(schema or good.schema, rows, good.files)
 
 
 def noema(url, files, *arguments):
@@ -100,8 +151,7 @@ def test_a_backup_brings_everything_back_after_all_is_lost(empty, tmp_path):
     url, sessions, files = empty
     school = found_school(sessions, files)
     painted(school)
-    with sessions() as session:
-        before = packed(session, files, school.id)
+    before = packed(sessions, files, school.id)
     tar = tmp_path / "noema.tar"
     made = noema(url, tmp_path / "files", "backup", tar)
     assert made.returncode == 0, made.stderr
@@ -111,8 +161,7 @@ def test_a_backup_brings_everything_back_after_all_is_lost(empty, tmp_path):
     shutil.rmtree(tmp_path / "files")
     back = noema(url, tmp_path / "files", "restore", tar)
     assert back.returncode == 0, back.stderr
-    with sessions() as session:
-        assert packed(session, files, school.id) == before
+    assert packed(sessions, files, school.id) == before
 
 
 def test_a_changed_backup_is_refused_before_anything_is_touched(empty, tmp_path):
@@ -177,7 +226,8 @@ def test_backups_are_made_kept_for_days_and_tried(empty, tmp_path):
     with sessions() as session:
         names = session.execute(text("SELECT datname FROM pg_database")).scalars().all()
     assert not any(name.startswith("noema_scratch") for name in names)
-    kept[-1].write_bytes(kept[-1].read_bytes()[:-3000])
+    whole = kept[-1].read_bytes()
+    kept[-1].write_bytes(whole[: len(whole) // 2])
     with pytest.raises(BadFile):
         try_newest(plan, now)
 

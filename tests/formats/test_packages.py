@@ -11,13 +11,13 @@ from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
 from noema.core.errors import Refused
-from noema.formats.archive import ToPack, archive_chunks, archive_from_zip
 from noema.formats.key_json import key_from_json
 from noema.formats.measurements import samples_from_bytes
 from noema.formats.oneroster import READ, read_package, write_package
 from noema.formats.roster import read_roster, roster_text
 from noema.formats.safe_zip import ZipLimits, read_zip, write_zip
 from noema.stand_ins.school_system import Mess, made_up_system
+from tests.opened import archive_of, opened
 
 SYSTEM = made_up_system(Random(5))
 PACKAGE = SYSTEM.package()
@@ -104,18 +104,18 @@ def test_written_tables_are_proper_csv():
 
 
 ROWS = {"school": [{"id": 1, "name": "A"}], "student": []}
-ARCHIVE = b"".join(archive_chunks(ToPack(schema="1", rows=ROWS, files=(), file=str.encode)))
+ARCHIVE = archive_of("1", ROWS, {})
 
 
 def test_an_archive_comes_back_and_a_changed_one_doesnt():
-    assert archive_from_zip(ARCHIVE).rows == ROWS
+    assert opened(ARCHIVE).rows == ROWS
     entries = read_zip(ARCHIVE, SMALL)
     entries["tables/school.jsonl"] = orjson.dumps({"id": 2, "name": "A"}) + b"\n"
     with pytest.raises(Refused, match="was changed"):
-        archive_from_zip(write_zip(entries))
+        opened(write_zip(entries))
     del entries["tables/school.jsonl"]
     with pytest.raises(Refused, match="hasn't the parts"):
-        archive_from_zip(write_zip(entries))
+        opened(write_zip(entries))
 
 
 @st.composite
@@ -160,7 +160,7 @@ def test_no_package_breaks_anything(data):
 @FUZZ
 @given(mutated(ARCHIVE))
 def test_no_archive_breaks_anything(data):
-    read_or_refused(archive_from_zip, data)
+    read_or_refused(opened, data)
 
 
 @FUZZ

@@ -12,12 +12,12 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from noema.formats.archive import archive_from_zip
 from noema.formats.key_json import key_from_json
 from noema.formats.measurements import samples_from_bytes
 from noema.formats.oneroster import read_package
 from noema.formats.safe_zip import ZipLimits, read_zip
 from noema.store.classes import classes_of_school
+from tests.opened import opened
 
 LIMITS = ZipLimits(entries=50, bytes_in_all=2**26, bytes_an_entry=2**25)
 
@@ -117,7 +117,7 @@ def schema(name):
 def test_archives_hold_the_photograph(app, painted):
     client = painted.teacher(app)
     for url in (f"/classes/{painted.class_id}/archive.zip", "/school-archive.zip"):
-        kept = archive_from_zip(got(client, url))
+        kept = opened(got(client, url))
         assert len(kept.rows["photograph"]) == 1
         assert kept.rows["photograph"][0]["sha256"] in kept.files
 

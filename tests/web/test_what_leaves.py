@@ -10,11 +10,11 @@ import pytest
 from sqlalchemy.exc import OperationalError
 
 from noema.assemble import web_application_of
-from noema.formats.archive import archive_from_zip
 from noema.store.archive import NOT_KEPT, tables_in_order, told_columns
 from noema.store.base import Base
 from noema.store.people import teacher_by_email
 from noema.store.students import join_of_class
+from tests.opened import opened
 from tests.trade import PASSWORD
 
 SECRET_NAMES = re.compile("password|secret|token|join_code|key_hash")
@@ -45,7 +45,7 @@ def test_no_secret_leaves_in_an_archive(app, school, of_class):
             teacher_by_email(session, school.email).password_hash,
             join_of_class(session, school.class_id).join_code,
         )
-    rows = str(archive_from_zip(data).rows)
+    rows = str(opened(data).rows)
     assert school.email in rows
     assert not any(secret in rows for secret in secrets)
 
@@ -67,7 +67,7 @@ def test_an_archive_goes_out_without_a_file_that_is_missing_and_says_so(app, sch
     answer = client.get("/school-archive.zip")
     assert answer.status_code == 200
     assert "1 pictures missing" in answer.headers["Content-Disposition"]
-    archive = archive_from_zip(answer.get_data())
+    archive = opened(answer.get_data())
     assert archive.missing == {sha256}
     assert archive.files
 

@@ -39,7 +39,7 @@ from noema.web.frame.forms import Said, SentFile, Whole, read_form
 from noema.web.frame.once import do_once
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
-from noema.web.frame.request import db, files, me
+from noema.web.frame.request import db, files, me, sessions
 from noema.web.records.papers import grade_book_of, measured_of
 
 records = Blueprint("records", __name__)
@@ -149,7 +149,7 @@ def due(class_id: int) -> Response:
 def class_archive(class_id: int) -> Response:
     """Give everything of a class."""
     row = class_of_school(db(), me().school_id, class_id)
-    return _archive(row.name, archive_school(db(), files(), me().school_id, class_id))
+    return _archive(row.name, archive_school(sessions(), files(), me().school_id, class_id))
 
 
 @records.get("/assignments/<int:assignment_id>/key.json")
@@ -245,7 +245,7 @@ def give() -> Response:
 @records.get("/school-archive.zip")
 def school_archive() -> Response:
     """Give everything of the school."""
-    return _archive(me().school_name, archive_school(db(), files(), me().school_id))
+    return _archive(me().school_name, archive_school(sessions(), files(), me().school_id))
 
 
 def _filled(given: SentFile) -> bytes:
