@@ -21,6 +21,7 @@ from noema.jobs.reread_photograph import reread_one
 from noema.jobs.side_by_side import SideBySide
 from noema.jobs.stores import Stores
 from noema.jobs.sweep import sweep_all
+from noema.store.engine import REACHING
 from noema.store.queue import (
     FOLLOW_TUBES,
     JUDGE_ASSIGNMENT,
@@ -53,7 +54,7 @@ def make_worker(
 ) -> App:
     """Make the queue's application with its tasks."""
     sessions, files, side_by_side = stores.sessions, stores.files, SideBySide()
-    app = App(connector=PsycopgConnector(conninfo=database_url))
+    app = App(connector=PsycopgConnector(conninfo=database_url, kwargs=dict(REACHING)))
 
     @app.task(name=READ_PHOTOGRAPH, pass_context=True, retry=Patience())
     def read_photograph(context: JobContext, photograph_id: int) -> None:

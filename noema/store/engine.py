@@ -1,6 +1,6 @@
 """Connecting to the database, and bringing its tables up to date."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from functools import cache
 from pathlib import Path
@@ -17,6 +17,18 @@ MIGRATIONS = Path(__file__).parent / "migrations"
 Sessions = sessionmaker[Session]
 
 _CONNECTIONS = 40  # as many as a process of the pages has threads: none waits for another's
+REACHING: Mapping[str, str | int] = {
+    "connect_timeout": 5,
+    "keepalives_idle": 5,
+    "keepalives_interval": 2,
+    "keepalives_count": 3,
+    "tcp_user_timeout": 10_000,  # ms
+}
+"""How soon a database whose machine is gone counts as away (libpq's parameters, seconds)."""
+
+_LETTING_GO = "-c tcp_keepalives_idle=5 -c tcp_keepalives_interval=2 -c tcp_keepalives_count=3"
+"""How soon the database lets go of what a machine held that is gone: else its locks stay."""
+
 _MIGRATING = 0x6E6F656D61  # any number that nobody else locks by
 
 
@@ -30,7 +42,10 @@ def open_engine(database_url: str) -> Engine:
         max_overflow=0,
         hide_parameters=True,  # a failure's words must tell no name
         # One plan for schools of every size would be a bad one for most.
-        connect_args={"options": "-c timezone=utc -c plan_cache_mode=force_custom_plan"},
+        connect_args={
+            "options": f"-c timezone=utc -c plan_cache_mode=force_custom_plan {_LETTING_GO}",
+            **REACHING,
+        },
         json_deserializer=orjson.loads,
     )
 
