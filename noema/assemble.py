@@ -4,6 +4,7 @@ The only file that may import everything; only entry points and tests import it.
 """
 
 import gc
+from importlib.metadata import version
 from pathlib import Path
 from random import Random
 from urllib.parse import urlsplit
@@ -15,11 +16,13 @@ from noema.actions.back_up import BackupPlan
 from noema.actions.judge_sheets import queue_outdated
 from noema.core.errors import Refused
 from noema.devices.colour_meter import ColourMeter, SpooledMeter
+from noema.devices.fault_reports import begin_reports
 from noema.devices.logs import begin_logs
 from noema.devices.looks import Looks
 from noema.devices.mail import MailServer, Outbox, SmtpOutbox
 from noema.devices.object_store import is_object_store
 from noema.devices.stores_at import files_at, pieces_at
+from noema.jobs.counting import give_figures
 from noema.jobs.stores import Stores
 from noema.jobs.worker import make_worker, work
 from noema.settings import Settings, settings_from
@@ -34,12 +37,19 @@ from noema.web.logging_in.by_school import IdentityService
 
 def web_application() -> Flask:
     """Make the web application from the environment; gunicorn calls this."""
-    begin_logs()
-    settings = settings_from()
+    settings = _begun()
     app = web_application_of(settings, open_sessions(open_engine(settings.database_url)))
     # What start-up made stays; looking through it again and again would cost large pages dear.
     gc.freeze()
     return app
+
+
+def _begun() -> Settings:
+    begin_logs()
+    settings = settings_from()
+    if settings.faults_to:
+        begin_reports(settings.faults_to, f"noema@{version('noema')}")
+    return settings
 
 
 def web_application_of(settings: Settings, sessions: Sessions) -> Flask:
@@ -146,8 +156,9 @@ def backups_of(settings: Settings) -> BackupPlan | None:
 
 def run_worker() -> None:
     """Run the job worker from the environment."""
-    begin_logs()
-    settings = settings_from()
+    settings = _begun()
+    if settings.worker_metrics:
+        give_figures(settings.worker_metrics)
     with open_sessions(open_engine(settings.database_url)).begin() as session:
         queue_outdated(session)
     work(worker_of(settings), settings.reading_at_once, settings.heartbeat_s, settings.stalled_s)

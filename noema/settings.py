@@ -87,6 +87,12 @@ class Settings:
     metrics_token: str = _setting(
         "", "text", "Who knows it reads figures at /metrics; empty: nobody does."
     )
+    worker_metrics: str = _setting(
+        "", "HOST:PORT", "Where each worker gives figures of its jobs; empty: nowhere."
+    )
+    faults_to: str = _setting(
+        "", "DSN", "The service that faults of the program are reported to; empty: none."
+    )
     proxies: int = _setting(
         0, "count", "Proxies of your own in front, whose word on who asks is believed.", (0, 5)
     )
@@ -161,10 +167,19 @@ def _check_identity_service(settings: Settings) -> None:
         raise Refused("NOEMA_OIDC_ISSUER must begin with https: who signs in must be sure of it.")
 
 
+def _check_figures(settings: Settings) -> None:
+    if settings.worker_metrics and not _PLACE.fullmatch(settings.worker_metrics):
+        raise Refused("NOEMA_WORKER_METRICS must be a host and a port such as 127.0.0.1:9101.")
+    faults_to = urlsplit(settings.faults_to)
+    if settings.faults_to and not (faults_to.hostname and faults_to.username):
+        raise Refused("NOEMA_FAULTS_TO must be a DSN such as https://KEY@faults.example/1.")
+
+
 SHORTEST_KEY = 32
 MAIL_SECURITY = ("none", "starttls", "tls")
 ADDRESS = re.compile(r"[^@\s<>,;]+@[^@\s<>,;]+\.[^@\s<>,;]+")
-_CHECKS = (_check_address, _check_keys, _check_mail, _check_identity_service)
+_PLACE = re.compile(r"[\w.-]+:\d{1,5}")
+_CHECKS = (_check_address, _check_keys, _check_mail, _check_identity_service, _check_figures)
 
 
 def _number(setting: Field[int], text: str) -> int:

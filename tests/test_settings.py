@@ -17,6 +17,8 @@ def test_each_has_a_unit_and_a_sentence():
 
 
 LIKELY = {
+    "worker_metrics": "127.0.0.1:9101",
+    "faults_to": "https://key@faults.school.example/1",
     "address": "https://noema.school.example",
     "secret_key": "x" * 40,
     "card_key": "y" * 40,

@@ -10,6 +10,7 @@ from procrastinate import App, JobContext, PsycopgConnector
 
 from noema.actions.back_up import BackupPlan
 from noema.jobs.back_up import back_up_all, try_backup
+from noema.jobs.counting import counted
 from noema.jobs.judge_assignment import judge_behind
 from noema.jobs.learn_printer import learn_one
 from noema.jobs.learn_tubes import follow_tubes_of, learn_tubes_of
@@ -129,6 +130,7 @@ async def run_worker(app: App, at_once: int, heartbeat_s: int, stalled_s: int) -
         await take_up(app, stalled_s)
         await app.run_worker_async(
             queues=queues_of(app),
+            worker_middleware=[counted],
             concurrency=at_once,
             fetch_job_polling_interval=1.0,
             update_heartbeat_interval=heartbeat_s,

@@ -29,6 +29,14 @@ _QUESTION = text(
     """
 )
 
+_OF_LATE = text(
+    """
+    SELECT state, split_part(coalesce(reason, ''), chr(10), 1) AS reason, count(*) AS photographs
+    FROM (SELECT state, reason FROM photograph ORDER BY id DESC LIMIT :looked_at) AS late
+    GROUP BY 1, 2
+    """
+)
+
 _LOOKED_AT = 200  # the readings made last, so that the question costs the same in any school
 
 
@@ -57,3 +65,9 @@ def vitals(session: Session) -> Vitals:
         oldest=row.oldest,
         reading_s=row.reading_s,
     )
+
+
+def photographs_of_late(session: Session) -> dict[tuple[str, str], int]:
+    """What became of the photographs that came last, by state and why they weren't read?"""
+    rows = session.execute(_OF_LATE, {"looked_at": _LOOKED_AT})
+    return {(row.state, row.reason): row.photographs for row in rows}

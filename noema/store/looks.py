@@ -4,11 +4,11 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
 
-from sqlalchemy import delete, select, update
+from sqlalchemy import delete, update
 from sqlalchemy.orm import Session
 
 from noema.store.engine import Sessions
-from noema.store.student_tables import Look
+from noema.store.student_tables import KeptLook
 
 _KEPT = timedelta(hours=1)
 
@@ -31,19 +31,19 @@ class KeptLooks:
     def begin(self, name: str) -> None:
         """Note that a look is under way."""
         with self._sessions.begin() as session:
-            session.add(Look(name=name))
+            session.add(KeptLook(name=name))
 
     def end(self, name: str, saw: dict[str, Any] | None) -> None:
         """Note what it saw; None where the picture couldn't be opened."""
         with self._sessions.begin() as session:
-            session.execute(update(Look).where(Look.name == name).values(is_over=True, saw=saw))
+            session.execute(
+                update(KeptLook).where(KeptLook.name == name).values(is_over=True, saw=saw)
+            )
 
     def find(self, name: str) -> LookRow | None:
         """Give a look; None where no such look is known."""
         with self._sessions() as session:
-            row = session.execute(
-                select(Look.made_at, Look.is_over, Look.saw).where(Look.name == name)
-            ).one_or_none()
+            row = session.get(KeptLook, name)
         if row is None:
             return None
         return LookRow(made_at=row.made_at, is_over=row.is_over, saw=row.saw)
@@ -51,9 +51,9 @@ class KeptLooks:
     def drop(self, name: str) -> None:
         """Forget one."""
         with self._sessions.begin() as session:
-            session.execute(delete(Look).where(Look.name == name))
+            session.execute(delete(KeptLook).where(KeptLook.name == name))
 
 
 def forget_looks(session: Session, now: datetime) -> None:
     """Forget looks that nobody asks for any more."""
-    session.execute(delete(Look).where(Look.made_at < now - _KEPT))
+    session.execute(delete(KeptLook).where(KeptLook.made_at < now - _KEPT))

@@ -82,7 +82,7 @@ class Guess(Base):
     noted_at: Mapped[datetime] = mapped_column(index=True)
 
 
-class Look(Base):
+class KeptLook(Base):
     """A look at what a camera sees, and what it saw."""
 
     __tablename__ = "look"

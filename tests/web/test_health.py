@@ -10,6 +10,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from sqlalchemy import text
 
+from noema.stand_ins.mishap import Mishap
 from noema.store.engine import newest_version
 from noema.store.health import vitals
 
@@ -100,6 +101,15 @@ def test_how_long_photographs_wait_for_their_first_reading_is_told(school):
             session.execute(text(change))
         assert vitals(session).reading_s == pytest.approx(30)
         session.rollback()
+
+
+def test_what_became_of_photographs_of_late_is_told(school, visitor):
+    school.hands_in(school.photo_of(school.sheets()[0], mishap=Mishap(cut_off=True)))
+    school.hands_in(school.photo_of(school.sheets()[1]))
+    found = visitor.get("/metrics", headers={"Authorization": f"Bearer {TOKEN}"}).text
+    late = re.findall(r'^noema_photographs_of_late\{reason="(.*)",state="(.*)"\} ', found, re.M)
+    assert ("", "read") in late
+    assert any(state == "unreadable" and reason for reason, state in late)
 
 
 def test_without_a_token_nobody_reads_figures(app):

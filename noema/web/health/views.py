@@ -20,7 +20,7 @@ from noema.core.errors import NotFound, StoreAway
 from noema.core.language import gettext
 from noema.devices.logs import belongs_to, belongs_to_nothing, request_id
 from noema.store.engine import newest_version
-from noema.store.health import Vitals, vitals
+from noema.store.health import Vitals, photographs_of_late, vitals
 from noema.web.frame.request import db, files
 
 health = Blueprint("health", __name__)
@@ -72,9 +72,18 @@ class _FoundNow(Collector):
     """Figures that are asked for, not counted; what isn't known is left out."""
 
     figures: Mapping[str, float | None]
+    photographs: Mapping[tuple[str, str], int]
 
     def collect(self) -> Iterator[GaugeMetricFamily]:
         """Give them."""
+        late = GaugeMetricFamily(
+            "noema_photographs_of_late",
+            "What became of the photographs that came last, and why they weren't read.",
+            labels=("state", "reason"),
+        )
+        for became, count in self.photographs.items():
+            late.add_metric(became, count)
+        yield late
         for name, figure in self.figures.items():
             if figure is not None:
                 yield GaugeMetricFamily(f"noema_{name}", _NOW[name], value=figure)
@@ -124,7 +133,7 @@ def metrics() -> Response:
         "disk_free_bytes": free,
     }
     found_now = CollectorRegistry()
-    found_now.register(_FoundNow(figures))
+    found_now.register(_FoundNow(figures, photographs_of_late(db())))
     said = generate_latest(_counted()) + generate_latest(found_now)
     return Response(said, content_type=CONTENT_TYPE_LATEST)
 
