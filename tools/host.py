@@ -61,7 +61,7 @@ class Host:
 
     def plug_in(self) -> None:
         """Make the host and join it to the bridge."""
-        subprocess.run(["ip", "netns", "del", self._space], check=False, capture_output=True)
+        self._unplug()
         _ip("netns", "add", self._space)
         _ip("link", "add", self._wire, "type", "veth", "peer", "name", "eth0", "netns", self._space)
         _ip("link", "set", self._wire, "master", _BRIDGE, "up")
@@ -111,7 +111,11 @@ class Host:
     def remove(self) -> None:
         """End everything on it and remove it."""
         self.kill()
-        subprocess.run(["ip", "netns", "del", self._space], check=False, capture_output=True)
+        self._unplug()
+
+    def _unplug(self) -> None:
+        for words in (("link", "del", self._wire), ("netns", "del", self._space)):
+            subprocess.run(["ip", *words], check=False, capture_output=True)
 
     def _pids(self) -> list[int]:
         found = subprocess.run(
