@@ -23,6 +23,7 @@ from noema.store.accounts import (
 from noema.store.class_teachers import unshare_all
 from noema.store.feeds import keep_feed_of_teacher
 from noema.store.log_ins import end_log_ins
+from noema.store.passkeys import drop_passkeys
 from noema.store.people import NO_PASSWORD, add_teacher, set_password_hash, teacher_by_email
 
 LONGEST_NAME = 80
@@ -120,6 +121,7 @@ def remove(session: Session, school_id: int, teacher_id: int, now: datetime) -> 
     end_log_ins(session, teacher_id=one.id)
     end_links(session, one.id, *LinkPurpose)
     drop_code(session, one.id)
+    drop_passkeys(session, one.id)
     unshare_all(session, one.id)
     keep_feed_of_teacher(session, one.id, None)
     set_disabled(session, one.id, now)

@@ -2,7 +2,7 @@
 
 from datetime import datetime
 
-from sqlalchemy import BigInteger, ForeignKey, Index, String
+from sqlalchemy import BigInteger, ForeignKey, Index, LargeBinary, String
 from sqlalchemy.orm import Mapped, mapped_column
 
 from noema.core.joining.deeds import Deed
@@ -39,6 +39,19 @@ class RecoveryCode(Base):
     __tablename__ = "recovery_code"
     token_sha256: Mapped[str] = mapped_column(String(64), primary_key=True, info=SECRET)
     teacher_id: Mapped[int] = mapped_column(ForeignKey("teacher.id"), index=True)
+    made_at: Mapped[datetime] = made_now()
+
+
+class Passkey(Base):
+    """A public key by which somebody comes in (W3C Web Authentication)."""
+
+    __tablename__ = "passkey"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    teacher_id: Mapped[int] = mapped_column(ForeignKey("teacher.id"), index=True)
+    credential: Mapped[bytes] = mapped_column(LargeBinary, unique=True, info=SECRET)
+    public_key: Mapped[bytes] = mapped_column(LargeBinary, info=SECRET)
+    uses: Mapped[int] = mapped_column(BigInteger)
+    device: Mapped[str] = mapped_column(String(120))
     made_at: Mapped[datetime] = made_now()
 
 

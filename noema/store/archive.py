@@ -46,8 +46,8 @@ _ORDER = (
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 
 NOT_KEPT = (
-    "code_secret", "guess", "leaving_file", "log_in", "look", "one_use_link", "recovery_code",
-    "sent_form",
+    "code_secret", "guess", "leaving_file", "log_in", "look", "one_use_link", "passkey",
+    "recovery_code", "sent_form",
 )  # fmt: skip
 """Tables of what goes on just now, which are no part of a school's record."""
 

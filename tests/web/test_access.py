@@ -12,6 +12,7 @@ from noema.core.joining.role import StaffRole
 from noema.store.class_teachers import share_class
 from noema.store.classes import students_of_class
 from noema.store.cupboard import add_containers, containers_of
+from noema.store.passkeys import add_passkey, passkeys_of
 from noema.store.photographs import photo_of_school
 from noema.store.phrases import keep_phrase, phrases_for
 from noema.store.student_work import UploadRow, add_upload
@@ -83,6 +84,8 @@ BELONGS_TO_NOBODY = {
     "account.confirm_codes",
     "account.end_codes",
     "account.end_others",
+    "account.begin_passkey",
+    "account.keep_passkey",
     "school.holidays_in",
     "feed.of_school",
     "feed.give_mine",
@@ -149,6 +152,7 @@ BELONGS_TO_A_SCHOOL = {
     "cupboard.count",
     "cupboard.take_out",
     "account.end_one",
+    "account.remove_passkey",
     "cards.of_class",
     "cards.replace",
     "cards.show",
@@ -295,6 +299,8 @@ ALSO = {
     "people.invite": (422,), "people.keep_for": (422,), "people.change": (404,),
     "account.rename": (422,), "account.new_email": (403,), "account.new_password": (403,),
     "account.confirm_codes": (403,), "account.end_one": (404,), "account.end_codes": (403,),
+    "account.begin_passkey": (403,), "account.keep_passkey": (409,),
+    "account.remove_passkey": (404,),
     "classes.share": (404,), "records.assign_key": (422,), "records.take_set": (422,),
     "painting.look": (422,), "painting.seen": (404,), "painting.hand_in": (422,),
     "painting.begin": (422,), "erasure.move": (404,), "erasure.merge": (404,),
@@ -342,8 +348,18 @@ def addresses(school):
         scale = {"id": "scale", "kind": "value-scale"}
         keep_unit_pattern(session, school.id, "Six weeks", [scale])
         pattern = unit_patterns_of(session, school.id)[0].id
+        add_passkey(
+            session,
+            school.teacher_id,
+            credential=str(school.id).encode(),
+            public_key=b"k",
+            uses=0,
+            device="a phone",
+        )
+        passkey = passkeys_of(session, school.teacher_id)[0].id
         session.commit()
     return {
+        "passkey_id": passkey,
         "phrase_id": phrase,
         "class_id": school.class_id,
         "assignment_id": school.assignment_id,

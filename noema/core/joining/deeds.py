@@ -15,6 +15,8 @@ class Deed(Enum):
     EMAIL_CHANGED = "e-mail changed"
     CODES_ON = "codes asked for"
     CODES_OFF = "codes not asked for"
+    PASSKEY_ADDED = "passkey added"
+    PASSKEY_REMOVED = "passkey removed"
     LOG_INS_ENDED = "log-ins ended"
     INVITED = "invited"
     ROLE_CHANGED = "role changed"
@@ -43,6 +45,8 @@ _WORDS = {
     Deed.EMAIL_CHANGED: N_("changed their e-mail"),
     Deed.CODES_ON: N_("is asked for codes from now on"),
     Deed.CODES_OFF: N_("is asked for codes no longer"),
+    Deed.PASSKEY_ADDED: N_("added a passkey"),
+    Deed.PASSKEY_REMOVED: N_("removed a passkey"),
     Deed.LOG_INS_ENDED: N_("ended log-ins"),
     Deed.INVITED: N_("invited"),
     Deed.ROLE_CHANGED: N_("changed a role"),

@@ -18,6 +18,8 @@ from noema.core.joining.deeds import Deed
 from noema.core.joining.one_use import LinkPurpose
 from noema.core.language import gettext
 from noema.store.accounts import OwnLogIn, code_of, end_own_log_ins, own_log_ins
+from noema.store.passkeys import PasskeyRow, passkeys_of
+from noema.web.account.passkeys import add_routes as add_passkey_routes
 from noema.web.frame.access import let_teacher_in
 from noema.web.frame.forms import Exactly, TextLine, read_form
 from noema.web.frame.guessing import limits_of_account, slowed
@@ -28,6 +30,7 @@ from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
 
 account = Blueprint("account", __name__)
+add_passkey_routes(account)
 
 _SHOWN = 12  # digits of a log-in's hash, that tell it from others
 
@@ -53,6 +56,7 @@ class AccountPage:
     log_ins: tuple[LogInLine, ...]
     asks_codes: bool
     recovery_left: int
+    passkeys: tuple[PasskeyRow, ...]
     codes: actions.NewCodes | None = None  # begun, and not confirmed
     picture: Markup = Markup()
     recovery: tuple[str, ...] = ()  # shown this once
@@ -298,6 +302,7 @@ def _page(
             for one in own_log_ins(db(), me().id, datetime.now(UTC))
         ),
         asks_codes=kept is not None and kept.is_confirmed,
+        passkeys=passkeys_of(db(), me().id),
         recovery_left=0 if kept is None else kept.recovery_codes,
         codes=codes,
         picture=Markup() if codes is None else _picture(codes.uri),

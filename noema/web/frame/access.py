@@ -31,6 +31,8 @@ OPEN_TO_ALL = frozenset(
         "feed.calendar",
         "first_run.form",
         "first_run.found",
+        "logging_in.begin_passkey",
+        "logging_in.by_passkey",
         "logging_in.log_in",
         "logging_in.log_in_now",
         "logging_in.code",

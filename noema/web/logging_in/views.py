@@ -20,9 +20,11 @@ from noema.web.frame.noted import note, note_anyway
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db
 from noema.web.frame.ways_back import safe
+from noema.web.logging_in.by_passkey import add_routes as add_passkey_routes
 from noema.web.logging_in.by_school import service_name
 
 logging_in = Blueprint("logging_in", __name__)
+add_passkey_routes(logging_in)
 
 _HALF_IN = "half in"
 _HALF_IN_LASTS = timedelta(minutes=10)
