@@ -27,7 +27,8 @@ _MIRROR, _RELEASE = "http://deb.debian.org/debian", "bookworm"
 _BOOTS_S, _UP_S = 60.0, 120.0
 _SECRETS = ("NOEMA_SECRET_KEY", "NOEMA_CARD_KEY", "NOEMA_SETUP_WORD")
 _EMAIL, _PASSWORD = "ines@saltmarsh.example", "umber otter at noon"
-_OF_THE_SITE = ("/etc/pip.conf", "/etc/ssl/certs/ca-certificates.crt")
+_PIP = Path("/etc/pip.conf")
+_OF_THE_SITE = (str(_PIP), "/etc/xdg/pip", "/etc/ssl/certs/ca-certificates.crt")
 """How packages are fetched at the place this runs: no part of Noema."""
 _COUNTED = ("school", "teacher", "student", "sheet", "photograph", "reading", "judgement")
 
@@ -39,7 +40,9 @@ class Debian:
         subprocess.run(["cp", "-a", str(plain), str(tree)], check=True)
         for name in _OF_THE_SITE:
             if Path(name).exists():
-                shutil.copy(Path(name).resolve(), tree / name.lstrip("/"))
+                there = tree / name.lstrip("/")
+                there.parent.mkdir(parents=True, exist_ok=True)
+                subprocess.run(["cp", "-rL", name, str(there)], check=True)
         self._tree = tree
         self._log = tree.with_suffix(".log").open("ab")
         folders = [f"--bind-ro={shared}:/shared"]
@@ -100,7 +103,8 @@ class Debian:
 
 def _wheels() -> list[str]:
     """Give the folders that this place's pip looks into."""
-    found = re.findall(r"(?:file://)?(/opt/[\w-]+)", Path("/etc/pip.conf").read_text("utf-8"))
+    told = _PIP.read_text(encoding="utf-8") if _PIP.exists() else ""
+    found = re.findall(r"(?:file://)?(/opt/[\w-]+)", told)
     return sorted({place for place in found if Path(place).is_dir()})
 
 

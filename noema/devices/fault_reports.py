@@ -4,12 +4,10 @@ What goes out is which fault it was and where in the program: no words of its ow
 addresses, no forms.
 """
 
-from typing import TYPE_CHECKING, cast
+from typing import cast
 
 import sentry_sdk
-
-if TYPE_CHECKING:
-    from sentry_sdk.types import Event, Hint
+from sentry_sdk.types import Event, Hint
 
 _KEPT = ("event_id", "timestamp", "level", "platform", "release", "logger", "transaction", "sdk")
 
@@ -29,7 +27,7 @@ def begin_reports(place: str, release: str) -> None:
     )
 
 
-def _bare(event: "Event", _hint: "Hint") -> "Event":
+def _bare(event: Event, _hint: Hint) -> Event:
     """Give a report without anything that anybody wrote or is called."""
     bare = {key: value for key, value in event.items() if key in _KEPT}
     found = event.get("exception", {}).get("values", [])
@@ -39,4 +37,4 @@ def _bare(event: "Event", _hint: "Hint") -> "Event":
             for one in found
         ]
     }
-    return cast("Event", bare)
+    return cast(Event, bare)
