@@ -35,6 +35,7 @@ from tools.cluster import Cluster
 from tools.local import any_port
 from tools.many_hosts import Teacher
 from tools.small_school import SmallSchool, small_school
+from tools.waiting import until
 
 _ROOT = Path(__file__).parents[1]
 _MEGABYTES, _MOST_MB, _MB = 2048, 300.0, 2**20
@@ -150,12 +151,7 @@ def _page_mb(environment: Mapping[str, str]) -> float:
     ]  # fmt: skip
     pages = subprocess.Popen(words, env=environment, stderr=subprocess.DEVNULL)
     address = f"http://127.0.0.1:{port}"
-    while True:
-        try:
-            requests.get(f"{address}/health/live", timeout=5).raise_for_status()
-            break
-        except requests.ConnectionError:
-            time.sleep(0.2)
+    until(lambda: requests.get(f"{address}/health/live", timeout=5).ok)
     teacher = Teacher(address)
     got = sum(len(piece) for piece in teacher.pieces("/school-archive.zip"))
     assert got > _MB, "the archive is empty"

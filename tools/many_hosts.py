@@ -30,6 +30,7 @@ from tools.cluster import SERVER_USER
 from tools.host import GATEWAY, Host, Program, bridge_down, bridge_up
 from tools.proxy import PAGES, command, program
 from tools.small_school import EMAIL, PASSWORD, photographs, small_school
+from tools.waiting import until
 
 MINUTES = 20.0
 _ROOT = Path(__file__).parents[1]
@@ -161,9 +162,9 @@ def begun(hosts: Hosts) -> Sessions:
     for name in ("db", "store"):
         hosts.by_name[name].start()
     bucket = f"http://{hosts.by_name['store'].address}:{_STORE_PORT}/photographs"
-    _until(lambda: requests.put(bucket, timeout=5).ok)
+    until(lambda: requests.put(bucket, timeout=5).ok)
     owner = open_engine(f"{hosts.database_url.rpartition('/')[0]}/postgres")
-    _until(lambda: _made(owner))
+    until(lambda: _made(owner))
     engine = open_engine(hosts.database_url)
     bring_up_to_date(engine)
     for name, host in hosts.by_name.items():
@@ -176,18 +177,6 @@ def _made(owner) -> bool:  # type: ignore[no-untyped-def]
     with owner.execution_options(isolation_level="AUTOCOMMIT").connect() as connection:
         connection.execute(text("CREATE DATABASE noema"))
     return True
-
-
-def _until(holds: Callable[[], bool], for_s: float = 60.0) -> None:
-    until = time.monotonic() + for_s
-    while True:
-        try:
-            if holds():
-                return
-        except Exception:  # it isn't up yet, in whichever way
-            if time.monotonic() > until:
-                raise
-        time.sleep(0.3)
 
 
 class Teacher:
@@ -261,12 +250,12 @@ def faults(hosts: Hosts) -> dict[str, tuple[Callable[[], None], Callable[[], Non
     }
 
 
-def _break(hosts: Hosts, until: float, now: dict[str, str]) -> Counter[str]:
+def _break(hosts: Hosts, over: float, now: dict[str, str]) -> Counter[str]:
     """Let one fault follow another, each for some seconds; what holds now stands in `now`."""
     every, broken = faults(hosts), Counter[str]()
     names = list(every)
     random.Random(4).shuffle(names)
-    while time.monotonic() < until - _AWAY_S - _BETWEEN_S:
+    while time.monotonic() < over - _AWAY_S - _BETWEEN_S:
         name = names[sum(broken.values()) % len(names)]
         begin, end = every[name]
         now["fault"] = name
@@ -279,12 +268,10 @@ def _break(hosts: Hosts, until: float, now: dict[str, str]) -> Counter[str]:
     return broken
 
 
-def _look(
-    teacher: Teacher, until: float, now: dict[str, str]
-) -> dict[str, list[tuple[str, float]]]:
+def _look(teacher: Teacher, over: float, now: dict[str, str]) -> dict[str, list[tuple[str, float]]]:
     """Look at a page every second; gives what came, by the fault that held or was just over."""
     seen: dict[str, list[tuple[str, float]]] = {}
-    while time.monotonic() < until:
+    while time.monotonic() < over:
         fault = now["fault"]
         seen.setdefault(fault, []).append(teacher.page())
         time.sleep(1.0)
@@ -292,13 +279,13 @@ def _look(
 
 
 def _hand_in(
-    teacher: Teacher, given: Iterator[bytes], until: float, said: Counter[str]
+    teacher: Teacher, given: Iterator[bytes], over: float, said: Counter[str]
 ) -> list[str]:
     """Hand photographs in at a steady pace; gives their names."""
     names: list[str] = []
     with ThreadPoolExecutor(_HANDS) as hands:
         waiting = []
-        while time.monotonic() < until:
+        while time.monotonic() < over:
             names.append(f"hosts-{len(names)}.jpg")
             waiting.append(hands.submit(teacher.hand_in, names[-1], next(given), said))
             time.sleep(_PACE_S)
@@ -352,13 +339,13 @@ def main() -> None:
         sessions = begun(hosts)
         given = photographs(small_school(sessions))
         next(given)  # they are taken now, before the clock runs
-        _until(lambda: requests.get(f"{hosts.address}/health/ready", timeout=5).ok)
+        until(lambda: requests.get(f"{hosts.address}/health/ready", timeout=5).ok)
         teacher, said, now = Teacher(hosts.address), Counter[str](), {"fault": "none"}
-        until = time.monotonic() + 60.0 * minutes
+        over = time.monotonic() + 60.0 * minutes
         with ThreadPoolExecutor(2) as pool:
-            breaking = pool.submit(_break, hosts, until, now)
-            looking = pool.submit(_look, Teacher(hosts.address), until, now)
-            names = _hand_in(teacher, given, until, said)
+            breaking = pool.submit(_break, hosts, over, now)
+            looking = pool.submit(_look, Teacher(hosts.address), over, now)
+            names = _hand_in(teacher, given, over, said)
             print(f"{minutes:g} minutes; faults: {dict(breaking.result())}")
             print(f"senders saw: {dict(said)}")
             _told(looking.result())
