@@ -22,7 +22,7 @@ from noema.devices.piece_store import PIECES_GONE, checked_name, gap
 _LOG = logging.getLogger(__name__)
 _SCHEMES = {"s3": "https", "s3+http": "http"}
 _PART_BYTES = 8 * 2**20  # what is larger goes in parts, side by side, and is there once all are
-_CONNECT_S, _ANSWER_S, _KEEP_TRYING_S = 2, 60, 6
+_CONNECT_S, _ANSWER_S, _KEEP_TRYING_S = 2, 30, 6
 _FILES, _PIECES = "files", "pieces"
 _PIECE = re.compile(r"(\d{12})-(\d{12})")
 _NOBODY = "0" * 64

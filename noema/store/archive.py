@@ -52,7 +52,7 @@ NOT_KEPT = (
 """Tables of what goes on just now, which are no part of a school's record."""
 
 _PUT_LAST = ("key_revision", "key_photograph_id")
-_AT_ONCE = 500
+_AT_ONCE = 50  # a reading of many cells takes a megabyte once it is unpacked
 
 _AnySelect = Select[*tuple[Any, ...]]
 Row = dict[str, Any]
