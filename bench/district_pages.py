@@ -24,7 +24,7 @@ from sqlalchemy import Engine, event, text
 from werkzeug.routing import Rule
 
 from bench.district import LARGE, PASSWORD, District, email_of, fill_district
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.core.joining.card import card_words
 from noema.settings import Settings
 from noema.store.engine import Sessions, bring_up_to_date, open_engine, open_sessions

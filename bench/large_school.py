@@ -147,7 +147,7 @@ def _page_mb(environment: Mapping[str, str]) -> float:
     port = any_port()
     words = [
         str(_ROOT / ".venv/bin/gunicorn"), "--bind", f"127.0.0.1:{port}", "--workers", "1",
-        "--threads", "4", "noema.assemble:web_application()",
+        "--threads", "4", "noema.assemble_pages:web_application()",
     ]  # fmt: skip
     pages = subprocess.Popen(words, env=environment, stderr=subprocess.DEVNULL)
     address = f"http://127.0.0.1:{port}"

@@ -15,7 +15,7 @@ from noema.actions.create_school import create_school
 from noema.actions.cupboard import put_in
 from noema.actions.make_class import enrol_students, make_class
 from noema.actions.plan_unit import plan_unit
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.media import Medium
 from noema.core.planning.frame import ClassFrame, Wish

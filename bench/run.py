@@ -28,7 +28,7 @@ from bench.reading import bench_reading, times
 from noema.actions.create_school import create_school
 from noema.actions.keep_paint_set import NewSet, keep_paint_set
 from noema.actions.work_out_exercise import exercise_of
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.core.colour.adaptation import D50_TO_C
 from noema.core.colour.hvc import lab_to_hvc
 from noema.core.colour.lab import lab_to_xyz

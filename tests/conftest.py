@@ -10,7 +10,7 @@ from flask import Flask
 from sqlalchemy import text
 
 from noema.actions import passwords
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.devices.file_store import LocalFiles
 from noema.settings import Settings
 from noema.store.engine import Sessions, bring_up_to_date, open_engine, open_sessions

@@ -100,7 +100,7 @@ def laid_out(folder: Path) -> Hosts:
     }
     pages = (
         f"{_ROOT}/.venv/bin/gunicorn", "--bind", f"0.0.0.0:{_PAGES_PORT}", "--workers", "2",
-        "--threads", "40", "--timeout", "120", "'noema.assemble:web_application()'",
+        "--threads", "40", "--timeout", "120", "'noema.assemble_pages:web_application()'",
     )  # fmt: skip
     servers = "\n    ".join(
         f"server {where[name]}:{_PAGES_PORT} max_fails=1 fail_timeout=5s;"

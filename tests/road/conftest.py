@@ -8,7 +8,7 @@ from threading import Thread
 import pytest
 from werkzeug.serving import make_server
 
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from tests.road.browser import opened
 
 

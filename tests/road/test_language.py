@@ -15,7 +15,7 @@ from playwright.sync_api import Page
 from werkzeug.serving import make_server
 
 from noema.actions.work_out_exercise import Chosen
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.core.colour.names import USUAL_HUES
 from noema.core.exercises.catalogue import kind_of
 from noema.core.judging.review import Decision, Verb

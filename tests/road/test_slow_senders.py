@@ -29,7 +29,7 @@ def served(settings, tmp_path_factory):
     }
     pages = subprocess.Popen(
         [".venv/bin/gunicorn", "--bind", f"127.0.0.1:{pages_port}", "--threads", str(THREADS),
-         "--log-level", "error", "noema.assemble:web_application()"],
+         "--log-level", "error", "noema.assemble_pages:web_application()"],
         env=environment,
     )  # fmt: skip
     proxy = subprocess.Popen(

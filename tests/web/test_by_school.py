@@ -7,7 +7,7 @@ import pytest
 import requests
 from werkzeug.serving import make_server
 
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.stand_ins.identity_service import CLIENT, SECRET, Somebody, identity_service
 from noema.store.record import RecordWanted, record_of
 

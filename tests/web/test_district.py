@@ -5,7 +5,7 @@ from sqlalchemy import text
 
 from bench.district import District, fill_district
 from bench.district_pages import SECRET, Asked, scans, visited
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.settings import Settings
 from noema.store.engine import bring_up_to_date, open_engine, open_sessions
 

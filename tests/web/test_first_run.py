@@ -4,7 +4,7 @@ from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.settings import Settings
 from noema.store.engine import bring_up_to_date, open_engine, open_sessions
 from tests.trade import SECRET

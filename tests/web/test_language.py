@@ -5,7 +5,7 @@ from gettext import GNUTranslations
 
 import pytest
 
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.core.language import gettext, ngettext, say_by
 from noema.core.progress.states import PhotoState
 from noema.store.classes import students_of_class

@@ -8,7 +8,7 @@ import numpy as np
 import orjson
 import pytest
 
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.core.colour.names import USUAL_HUES
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import mix_labs

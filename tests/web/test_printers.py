@@ -7,7 +7,7 @@ import numpy as np
 import pypdfium2
 import pytest
 
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.core.sheet.calibration_sheet import PRINTED
 from noema.formats.measurements import Sample, samples_to_cgats
 from noema.stand_ins.camera import photograph

@@ -8,7 +8,7 @@ from io import BytesIO
 import pytest
 from sqlalchemy import text
 
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.core.errors import Refused
 from noema.store.people import teacher_by_email
 from noema.store.students import join_of_class

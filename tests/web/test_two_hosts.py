@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from noema.actions.read_photograph import read_photograph
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.core.errors import Refused
 from noema.devices.stores_at import files_at
 from tests.bucket import new_bucket, object_service

@@ -282,5 +282,5 @@ def test_bad_days_are_said(planner):
 
 def test_pages_dont_load_the_solver():
     """It is large, and only the job needs it."""
-    code = "import noema.web.application, sys; sys.exit('ortools' in sys.modules)"
+    code = "import noema.assemble_pages, sys; sys.exit('ortools' in sys.modules)"
     assert subprocess.run([sys.executable, "-c", code], check=False).returncode == 0

@@ -9,7 +9,7 @@ from dataclasses import replace
 import pytest
 from sqlalchemy.exc import OperationalError
 
-from noema.assemble import web_application_of
+from noema.assemble_pages import web_application_of
 from noema.store.archive import NOT_KEPT, tables_in_order, told_columns
 from noema.store.base import Base
 from noema.store.people import teacher_by_email
