@@ -77,7 +77,11 @@ def _measure(cluster: Cluster, folder: Path, megabytes: int) -> None:
     ):
         peak = _peak_mb(words, environment)
         print(f"noema {words[1]}: {peak / _MOST_MB:.2f} of {_MOST_MB:g} MB", flush=True)
-    print(f"the page that gives the archive: {_page_mb(here) / _MOST_MB:.2f} of {_MOST_MB:g} MB")
+    before, peak = _page_mb(here)
+    print(
+        f"the page that gives the archive: {peak / _MOST_MB:.2f} of {_MOST_MB:g} MB, of which "
+        f"{before / _MOST_MB:.2f} before it was asked"
+    )
 
 
 def _fill(session: Session, files: FileStore, school: SmallSchool, megabytes: int) -> int:
@@ -142,8 +146,8 @@ def _held_mb(pid: int) -> float:
     return float(found[0].split()[1]) / 1024.0 if found else 0.0
 
 
-def _page_mb(environment: Mapping[str, str]) -> float:
-    """Fetch the school's archive from a page; gives the most its process ever held."""
+def _page_mb(environment: Mapping[str, str]) -> tuple[float, float]:
+    """Fetch the school's archive from a page; gives what its process held before, and at most."""
     port = any_port()
     words = [
         str(_ROOT / ".venv/bin/gunicorn"), "--bind", f"127.0.0.1:{port}", "--workers", "1",
@@ -153,13 +157,15 @@ def _page_mb(environment: Mapping[str, str]) -> float:
     address = f"http://127.0.0.1:{port}"
     until(lambda: requests.get(f"{address}/health/live", timeout=5).ok)
     teacher = Teacher(address)
+    children = Path(f"/proc/{pages.pid}/task/{pages.pid}/children").read_text(encoding="utf-8")
+    [process] = [int(pid) for pid in children.split()]
+    before = _held_mb(process)
     got = sum(len(piece) for piece in teacher.pieces("/school-archive.zip"))
     assert got > _MB, "the archive is empty"
-    children = Path(f"/proc/{pages.pid}/task/{pages.pid}/children").read_text(encoding="utf-8")
-    peak = max(_held_mb(int(pid)) for pid in children.split())
+    peak = _held_mb(process)
     pages.terminate()
     pages.wait(30)
-    return peak
+    return before, peak
 
 
 if __name__ == "__main__":

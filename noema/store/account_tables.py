@@ -2,7 +2,7 @@
 
 from datetime import datetime
 
-from sqlalchemy import BigInteger, ForeignKey, Index, LargeBinary, String
+from sqlalchemy import BigInteger, ForeignKey, Index, String
 from sqlalchemy.orm import Mapped, mapped_column
 
 from noema.core.joining.deeds import Deed
@@ -48,8 +48,8 @@ class Passkey(Base):
     __tablename__ = "passkey"
     id: Mapped[int] = mapped_column(primary_key=True)
     teacher_id: Mapped[int] = mapped_column(ForeignKey("teacher.id"), index=True)
-    credential: Mapped[bytes] = mapped_column(LargeBinary, unique=True, info=SECRET)
-    public_key: Mapped[bytes] = mapped_column(LargeBinary, info=SECRET)
+    credential: Mapped[bytes] = mapped_column(unique=True)
+    public_key: Mapped[bytes]
     uses: Mapped[int] = mapped_column(BigInteger)
     device: Mapped[str] = mapped_column(String(120))
     made_at: Mapped[datetime] = made_now()

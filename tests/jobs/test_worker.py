@@ -23,7 +23,7 @@ from noema.store.photographs import add_batch
 from noema.store.queue import READ_PHOTOGRAPH
 from tests.trade import CAREFUL, PICTURE_PX, found_school
 
-PHOTOS = 20
+PHOTOS = 12
 WAIT_S = 90
 
 

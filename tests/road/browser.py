@@ -13,6 +13,7 @@ from tests.trade import PASSWORD, SECRET, School
 AXE = (Path(__file__).parent / "axe.min.js").read_text(encoding="utf-8")
 GRAVE = ("serious", "critical")
 CHROMIUM = "/usr/bin/chromium"
+expect.set_options(timeout=20_000)  # ms; a busy machine may be slow, and nothing waits in vain
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",

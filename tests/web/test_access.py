@@ -512,7 +512,7 @@ def routes_of_teachers(app):
     return [(rule, method) for rule, method in routes(app) if rule.endpoint not in others]
 
 
-@pytest.mark.parametrize("role", list(StaffRole))
+@pytest.mark.parametrize("role", [StaffRole.TEACHER, StaffRole.ASSISTANT])
 def test_a_role_reaches_what_its_rights_allow_and_nothing_else(app, school, addresses, role):
     client = school.teacher(app, works_at(school, role, shares=True))
     for rule, method in routes_of_teachers(app):
@@ -523,7 +523,7 @@ def test_a_role_reaches_what_its_rights_allow_and_nothing_else(app, school, addr
             assert status in NOT_YOURS, (rule, method, status)
 
 
-def test_an_administrator_reaches_classes_that_arent_shared_with_them(app, school, addresses):
+def test_an_administrator_reaches_all_whether_shared_or_not(app, school, addresses):
     client = school.teacher(app, works_at(school, StaffRole.ADMINISTRATOR, shares=False))
     for rule, method in routes_of_teachers(app):
         status = ask(client, rule, method, addresses)
