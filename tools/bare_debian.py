@@ -152,6 +152,7 @@ def visitor() -> requests.Session:
     session = requests.Session()
     session.headers["Host"] = _HOST
     session.headers["Referer"] = f"https://{_HOST}/"
+    session.trust_env = False  # what certificates this machine knows says nothing of these
     session.verify = False
     return session
 
