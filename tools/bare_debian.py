@@ -10,6 +10,7 @@ Run: .venv/bin/python -m tools.bare_debian OLDER-COMMIT [folder]
 import os
 import re
 import shutil
+import signal
 import subprocess
 import sys
 import tempfile
@@ -80,7 +81,7 @@ class Debian:
 
     def lose(self) -> None:
         """Lose the machine with all that is on it."""
-        self._container.kill()
+        os.kill(self._leader, signal.SIGKILL)  # all that runs in it goes with its first process
         self._container.wait()
         self._log.close()
         shutil.rmtree(self._tree)
