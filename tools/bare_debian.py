@@ -27,7 +27,7 @@ _HOST = "noema.school.example"
 _MIRROR, _RELEASE = "http://deb.debian.org/debian", "bookworm"
 _BOOTS_S, _UP_S = 60.0, 120.0
 _SECRETS = ("NOEMA_SECRET_KEY", "NOEMA_CARD_KEY", "NOEMA_SETUP_WORD")
-_EMAIL, _PASSWORD = "ines@saltmarsh.example", "umber otter at noon"
+_EMAIL, _PASSWORD = "rosa@first.example", "umber otter at noon"
 _PIP = Path("/etc/pip.conf")
 _OF_THE_SITE = (str(_PIP), "/etc/xdg/pip", "/etc/ssl/certs/ca-certificates.crt")
 """How packages are fetched at the place this runs: no part of Noema."""
@@ -199,7 +199,7 @@ def counted(debian: Debian) -> dict[str, int]:
 def found_school(browser: requests.Session, settings: str) -> None:
     """Found the first school on the page that asks for it, and log in."""
     word = settings.split("NOEMA_SETUP_WORD=", 1)[1].split("\n", 1)[0]
-    school = {"school": "First School", "time_zone": "Europe/London", "name": "Ines Marlow"}
+    school = {"school": "First School", "time_zone": "Europe/London", "name": "Rosa Weld"}
     mine = {"email": _EMAIL, "password": _PASSWORD, "word": word}
     _posted(browser, "/first-run", {**school, **mine})
     log_in(visitor(), _EMAIL, _PASSWORD)
