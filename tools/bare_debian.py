@@ -60,7 +60,7 @@ class Debian:
         usual = {"PATH": "/usr/local/sbin:/usr/local/bin:/usr/sbin:/usr/bin:/sbin:/bin"}
         done = subprocess.run(
             ["nsenter", "-t", str(self._leader), "-m", "-u", "-i", "-p", "-C", "-r", "-w",
-             "sh", "-euc", f"cd /root\n{command}"],
+             "sh", "-euc", f"cd /\n{command}"],
             env={**usual, "LANG": "C.UTF-8", "DEBIAN_FRONTEND": "noninteractive", **site,
                  **(more or {})},
             capture_output=True, text=True, check=False,
