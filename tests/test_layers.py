@@ -35,6 +35,7 @@ CORE_ORDER = [
     "words",
     "progress",
     "planning",
+    "bench",
 ]
 OUTSIDE_CORE = {"flask", "sqlalchemy", "PIL", "reportlab", "segno", "procrastinate", "click"}
 

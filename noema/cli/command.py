@@ -14,6 +14,7 @@ COMMANDS = {
     "judge": "noema.cli.judge",
     "plan": "noema.cli.plan",
     "amounts": "noema.cli.amounts",
+    "bench": "noema.cli.bench",
     "hvc": "noema.cli.hvc",
     "mix": "noema.cli.mix",
     "picture": "noema.cli.picture",
