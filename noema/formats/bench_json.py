@@ -82,7 +82,7 @@ def state_to_json(number: int, palette: Palette, bench: Bench) -> dict[str, obje
 
 def _pile(pile: Pile, colour: PileColour | None) -> dict[str, object]:
     told: dict[str, object] = {
-        "ml": round(pile.ml + pile.water_ml, _DIGITS_ML),
+        "ml": round(pile.ml, _DIGITS_ML),
         "parts": _paint(pile.paint),
         "water_ml": round(pile.water_ml, _DIGITS_ML),
         "dry": pile.is_dry,
