@@ -81,7 +81,8 @@ def open_zip(source: Path | BinaryIO, limits: ZipLimits) -> Iterator[OpenZip]:
     with ExitStack() as stack:
         with _refused_if_broken():
             zipped = stack.enter_context(zipfile.ZipFile(source))
-        yield OpenZip(zipped, limits)
+            opened = OpenZip(zipped, limits)
+        yield opened
 
 
 def read_zip(data: bytes, limits: ZipLimits) -> dict[str, bytes]:

@@ -1,6 +1,7 @@
 """Packages, zips and archives from elsewhere: good ones are read, all others refused whole."""
 
 import csv
+import re
 import zipfile
 from io import BytesIO, StringIO
 from random import Random
@@ -155,6 +156,16 @@ NAMES = "given name,family name\nÉlise,Böhm\nJörg,Jung\n".encode()
 @given(mutated(PACKAGE))
 def test_no_package_breaks_anything(data):
     read_or_refused(read_package, data)
+
+
+def test_an_entry_without_a_name_is_refused():
+    names = [place.start() for place in re.finditer(b"manifest.json", ARCHIVE)]
+    nameless = bytearray(ARCHIVE)
+    length = names[-1] - 46 + 28  # where the central directory says how long the name is
+    nameless[length : length + 2] = b"\x00\x00"
+    nameless[length + 2 : length + 4] = (13).to_bytes(2, "little")  # the name is taken for an extra
+    with pytest.raises(Refused):
+        opened(bytes(nameless))
 
 
 @FUZZ
