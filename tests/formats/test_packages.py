@@ -163,7 +163,7 @@ def test_an_entry_without_a_name_is_refused():
     nameless = bytearray(ARCHIVE)
     length = names[-1] - 46 + 28  # where the central directory says how long the name is
     nameless[length : length + 2] = b"\x00\x00"
-    nameless[length + 2 : length + 4] = (13).to_bytes(2, "little")  # the name is taken for an extra
+    nameless[length + 4 : length + 6] = (13).to_bytes(2, "little")  # it is a comment instead
     with pytest.raises(Refused):
         opened(bytes(nameless))
 
