@@ -4,7 +4,7 @@ from functools import reduce
 from types import MappingProxyType
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from noema.core.bench.acts import (
@@ -28,6 +28,7 @@ COLOURS = [name for name in TUBES if name != BENCH.paints.tube("white").name]
 SAME_ML = 1e-9
 DARKENS = 0.05  # of L*: white itself absorbs a little at the violet end
 
+LAW = settings(deadline=None)  # the first example loads tables
 ml = st.floats(0.05, 4.0)
 tubes = st.sampled_from(TUBES)
 piles = st.sampled_from(["a", "b", "c"])
@@ -64,6 +65,7 @@ def done(palette, act):
         return palette
 
 
+@LAW
 @given(acts)
 def test_paint_is_conserved_whatever_is_done(given_acts):
     palette = Palette()
@@ -81,6 +83,7 @@ def test_paint_is_conserved_whatever_is_done(given_acts):
         assert all(amount >= 0.0 for paint in everywhere for amount in paint.values())
 
 
+@LAW
 @given(acts)
 def test_the_same_acts_give_the_same_palette(given_acts):
     assert reduce(done, given_acts, Palette()) == reduce(done, given_acts, Palette())
@@ -94,6 +97,7 @@ def taken(order, *, wiping=True):
     return palette
 
 
+@LAW
 @given(
     st.lists(
         st.tuples(st.sampled_from(TUBES), ml), min_size=2, max_size=6, unique_by=lambda x: x[0]
@@ -117,6 +121,7 @@ def test_an_unwiped_knife_brings_along_what_clung_to_it():
     assert spoilt.pile("b").paint["lemon-yellow"] == pytest.approx(CLINGS_ML)
 
 
+@LAW
 @given(st.dictionaries(st.sampled_from(COLOURS), ml, min_size=1, max_size=4), ml)
 def test_white_never_darkens(colours, white):
     palette = taken(colours.items())
