@@ -13,6 +13,7 @@ from noema.core.errors import BadFile, Refused
 from noema.core.language import gettext, ngettext
 from noema.devices.file_store import FileStore
 from noema.formats.archive import (
+    MISFIT,
     Archive,
     SpooledTables,
     ToPack,
@@ -92,7 +93,7 @@ def _put(session: Session, rows: Callable[[str], Iterable[Row]]) -> str:
         return str(school["name"])
     except (DBAPIError, KeyError, TypeError, ValueError) as wrong:
         session.rollback()
-        raise BadFile(gettext("Rows in the archive don't fit together: make it again.")) from wrong
+        raise BadFile(gettext(MISFIT)) from wrong
 
 
 def _has_files(archive: Archive, is_of_now: bool) -> None:
@@ -105,9 +106,7 @@ def _has_files(archive: Archive, is_of_now: bool) -> None:
             for _ in _noting(wanted, table, archive.rows(table)):
                 pass
         except (KeyError, TypeError, AttributeError) as wrong:
-            raise BadFile(
-                gettext("Rows in the archive don't fit together: make it again.")
-            ) from wrong
+            raise BadFile(gettext(MISFIT)) from wrong
     missing = wanted - archive.files - archive.missing
     if missing:
         raise BadFile(

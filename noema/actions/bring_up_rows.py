@@ -8,7 +8,7 @@ from sqlalchemy.exc import DBAPIError
 from noema.core.errors import BadFile
 from noema.core.language import gettext
 from noema.devices.database_dump import scratch_database
-from noema.formats.archive import Archive
+from noema.formats.archive import MISFIT, Archive
 from noema.store.archive import Row, rows_of_table
 from noema.store.engine import as_it_stands, open_engine, open_sessions
 from noema.store.older_rows import put_older_rows
@@ -24,8 +24,6 @@ def brought_up(archive: Archive, database_url: str) -> Iterator[Callable[[str], 
             with as_it_stands(open_sessions(engine)) as session:
                 yield lambda table: rows_of_table(session, table)
         except (DBAPIError, KeyError, TypeError, ValueError) as wrong:
-            raise BadFile(
-                gettext("Rows in the archive don't fit together: make it again.")
-            ) from wrong
+            raise BadFile(gettext(MISFIT)) from wrong
         finally:
             engine.dispose()

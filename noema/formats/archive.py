@@ -16,13 +16,15 @@ from typing import Any, BinaryIO
 import orjson
 
 from noema.core.errors import BadFile
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.formats.safe_zip import OpenZip, ZipLimits, open_zip, zip_chunks
 
 FORMAT = "noema-archive/1"
 _MANIFEST, _TABLES, _LINES, _FILES, _BODY = "manifest.json", "tables/", ".jsonl", "files/", ".bin"
 _LIMITS = ZipLimits(entries=200_000, bytes_in_all=64 * 2**30, bytes_an_entry=2 * 2**30)
 _PIECE = 2**20
+
+MISFIT = N_("Rows in the archive don't fit together: make it again.")
 
 Row = dict[str, Any]
 

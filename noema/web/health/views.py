@@ -119,10 +119,6 @@ def metrics() -> Response:
     if not token or not compare_digest(given.encode(), token.encode()):
         raise NotFound(gettext("There is no page at this address: go back, or begin at Today."))
     now, found = datetime.now(UTC), vitals(db())
-    try:
-        free = files().free_bytes()
-    except StoreAway:
-        free = None
     figures = {
         "jobs_waiting": found.waiting,
         "jobs_doing": found.doing,
@@ -130,7 +126,7 @@ def metrics() -> Response:
         "queue_age_seconds": _since(found.oldest, now),
         "reading_seconds": found.reading_s,
         "worker_silent_seconds": _since(found.heartbeat, now),
-        "disk_free_bytes": free,
+        "disk_free_bytes": _free_bytes(),
     }
     found_now = CollectorRegistry()
     found_now.register(_FoundNow(figures, photographs_of_late(db())))
@@ -186,6 +182,13 @@ def _checks(found: Vitals, now: datetime) -> Mapping[str, HealthCheck]:
         ),
         "files": _files_well(),
     }
+
+
+def _free_bytes() -> int | None:
+    try:
+        return files().free_bytes()
+    except StoreAway:
+        return None
 
 
 def _files_well() -> HealthCheck:
