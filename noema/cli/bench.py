@@ -9,7 +9,7 @@ from noema.cli.mix import paint_set
 from noema.core.bench.acts import Bench
 from noema.core.errors import BadFile
 from noema.core.pigments.drying import Binder
-from noema.formats.bench_json import acts_from_json, played
+from noema.formats.bench_json import acts_from_json, lines_of
 
 
 @click.command("bench")
@@ -24,5 +24,5 @@ def command(acts: Path, as_json: bool) -> None:
         known = ", ".join(one.value for one in Binder)
         raise BadFile(f"The medium must be one of {known}, not “{given.medium}”.") from wrong
     paints = replace(paint_set(given.set_name), binder=binder)
-    for line in played(given, Bench(paints=paints)):
+    for line in lines_of(given, Bench(paints=paints)):
         click.echo(line)

@@ -1,19 +1,24 @@
 """Acts on a palette in, states out, as JSON: format noema-bench/1."""
 
-from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
-from functools import partial
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, fields
 
+import msgspec
 import orjson
 
-from noema.core.bench.acts import (
-    Bench,
-    LetDown,
-    begin_pile,
-    dry,
-    halve,
-    mix,
-    wipe,
+from noema.core.bench.acts import Bench, LetDown
+from noema.core.bench.doing import (
+    Act,
+    BeginPile,
+    Dry,
+    FreshWater,
+    Halve,
+    LetPileDown,
+    MixPile,
+    Rinse,
+    Squeeze,
+    Take,
+    Wipe,
 )
 from noema.core.bench.palette import Palette, Pile
 from noema.core.bench.seen import PileColour, colours_of
@@ -33,6 +38,21 @@ class BenchActs:
     set_name: str
     medium: str
     acts: tuple[tuple[object, ...], ...]
+
+
+_ACTS: dict[str, type[Act]] = {
+    "squeeze": Squeeze,
+    "pile": BeginPile,
+    "take": Take,
+    "mix": MixPile,
+    "wipe": Wipe,
+    "rinse": Rinse,
+    "fresh-water": FreshWater,
+    "halve": Halve,
+    "let-down": LetPileDown,
+    "dry": Dry,
+}
+_NAMES = {act: name for name, act in _ACTS.items()}
 
 
 def acts_from_json(data: bytes) -> BenchActs:
@@ -55,12 +75,12 @@ def acts_from_json(data: bytes) -> BenchActs:
     )
 
 
-def played(given: BenchActs, bench: Bench) -> Iterator[bytes]:
+def lines_of(given: BenchActs, bench: Bench) -> Iterator[bytes]:
     """Do one act after another; gives each state as a line. What can't be done is named."""
     palette = Palette()
     for number, act in enumerate(given.acts, start=1):
         try:
-            palette = _done(bench, palette, act)
+            palette = act_from_json(act).on(bench, palette)
         except Refused as wrong:
             raise BadFile(
                 gettext("Act %(number)s: %(wrong)s", number=number, wrong=wrong)
@@ -77,6 +97,7 @@ def state_to_json(number: int, palette: Palette, bench: Bench) -> dict[str, obje
         "dabs": _paint(palette.dabs),
         "knife": _paint(palette.knife),
         "waste": _paint(palette.waste),
+        "jar": _paint(palette.jar),
     }
 
 
@@ -105,36 +126,42 @@ def _lab(lab: tuple[float, float, float]) -> list[float]:
     return [round(number, _DIGITS_LAB) for number in lab]
 
 
-def _done(bench: Bench, palette: Palette, act: tuple[object, ...]) -> Palette:
+def act_from_json(act: Sequence[object]) -> Act:
+    """Read one act; refuses what isn't one."""
     name, *given = act
-    ways: dict[str, tuple[tuple[type, ...], Callable[..., Palette]]] = {
-        "squeeze": ((str, float), bench.squeeze),
-        "pile": ((str,), begin_pile),
-        "take": ((str, float, str), bench.take),
-        "mix": ((str,), mix),
-        "wipe": ((), wipe),
-        "halve": ((str, str), halve),
-        "let-down": ((str, str, float), partial(_let_down, bench)),
-        "dry": ((str,), dry),
-    }
-    if not isinstance(name, str) or name not in ways:
-        known = ", ".join(ways)
+    if not isinstance(name, str) or name not in _ACTS:
+        known = ", ".join(_ACTS)
         raise BadFile(gettext("there is no such act: choose one of %(known)s.", known=known))
-    kinds, way = ways[name]
-    if len(given) != len(kinds) or not all(map(_is, given, kinds)):
-        raise BadFile(gettext("“%(name)s” hasn't what it needs.", name=name))
-    return way(palette, *given)
-
-
-def _is(given: object, kind: type) -> bool:
-    if kind is float:
-        return isinstance(given, int | float) and not isinstance(given, bool)
-    return isinstance(given, kind)
-
-
-def _let_down(bench: Bench, palette: Palette, pile: str, how: str, ml: float) -> Palette:
+    named = dict(zip((one.name for one in fields(_ACTS[name])), given, strict=False))
     try:
-        chosen = LetDown(how)
-    except ValueError as wrong:
-        raise BadFile(gettext("a pile is let down with white or water.")) from wrong
-    return bench.let_down(palette, pile, chosen, ml)
+        if len(given) != len(fields(_ACTS[name])):
+            raise ValueError
+        return msgspec.convert(named, _ACTS[name])
+    except ValueError as wrong:  # a field too few or too many, or of another type
+        raise BadFile(
+            gettext("“%(name)s” needs %(form)s.", name=name, form=_form(_ACTS[name]))
+        ) from wrong
+
+
+def _form(act: type[Act]) -> str:
+    """Say what an act is made of: pile, white|water, ml."""
+    return ", ".join(
+        "|".join(way.value for way in LetDown) if one.type is LetDown else one.name
+        for one in fields(act)
+    ) or gettext("nothing beside it")
+
+
+def act_to_json(act: Act) -> list[object]:
+    """Write one act."""
+    told: dict[str, object] = msgspec.to_builtins(act)
+    return [_NAMES[type(act)], *told.values()]
+
+
+def acts_to_json(set_name: str, medium: str, acts: Sequence[Act]) -> dict[str, object]:
+    """Write acts as a file of them holds them."""
+    return {
+        "format": FORMAT,
+        "set": set_name,
+        "medium": medium,
+        "acts": [act_to_json(act) for act in acts],
+    }

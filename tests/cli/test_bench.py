@@ -57,9 +57,9 @@ def test_every_act_gives_its_state(tmp_path):
     [
         ({"acts": [["squeeze", "gold", 1]]}, "Act 1: There is no “gold”"),
         ({"acts": [["wipe"], ["stir", "a"]]}, "Act 2: there is no such act"),
-        ({"acts": [["squeeze", "scarlet"]]}, "Act 1: “squeeze” hasn't what it needs"),
-        ({"acts": [["squeeze", "scarlet", True]]}, "hasn't what it needs"),
-        ({"acts": [["pile", "a"], ["let-down", "a", "oil", 1]]}, "with white or water"),
+        ({"acts": [["squeeze", "scarlet"]]}, "Act 1: “squeeze” needs "),
+        ({"acts": [["squeeze", "scarlet", True]]}, "needs "),
+        ({"acts": [["pile", "a"], ["let-down", "a", "oil", 1]]}, "white|water"),
         ({"acts": "all"}, "must be a list"),
         ({"format": "another"}, "noema-bench/1"),
         ({"medium": "syrup"}, "The medium must be one of"),

@@ -13,6 +13,9 @@ CLINGS_ML = 0.03
 """What a wiped knife holds after it touched paint: less than the least that is taken on purpose, a
 grain of 0.05 ml. Chosen, not measured."""
 
+JAR_ML = 200.0
+"""Water in a jar: of what was rinsed into it, a let-down takes along its share."""
+
 MOST_ML, MOST_PILES = 200.0, 40
 """More than any palette holds."""
 
@@ -32,17 +35,31 @@ class Bench:
     """The tubes that stand round the palette."""
 
     paints: PaintSet
+    tube_holds_ml: float = MOST_ML
 
     def squeeze(self, palette: Palette, tube: str, ml: float) -> Palette:
         """Squeeze a dab, or more onto the one that is there."""
         name, ml = self.paints.tube(tube).name, _amount(ml)
         if sum(palette.squeezed.values()) + ml > MOST_ML:
             raise Refused(gettext("No palette holds more than %(most)g ml.", most=MOST_ML))
+        left = self.left_ml(palette, name)
+        if ml > left + _DUST_ML:
+            raise Refused(
+                gettext(
+                    "The tube of %(tube)s holds only %(left)s ml more: squeeze less, or make do.",
+                    tube=self.paints.tube(tube).label,
+                    left=f"{left:.2f}",
+                )
+            )
         return replace(
             palette,
             dabs=joined(palette.dabs, {name: ml}),
             squeezed=joined(palette.squeezed, {name: ml}),
         )
+
+    def left_ml(self, palette: Palette, tube: str) -> float:
+        """Give what is left in a tube."""
+        return max(self.tube_holds_ml - palette.squeezed.get(tube, 0.0), 0.0)
 
     def take(self, palette: Palette, source: str, ml: float, pile: str) -> Palette:
         """Take some of a dab or a pile into a pile; what clung to the knife comes along."""
@@ -57,13 +74,18 @@ class Bench:
         return replace(palette.with_pile(pile, fuller), knife=share(scooped, clings))
 
     def let_down(self, palette: Palette, pile: str, how: LetDown, ml: float) -> Palette:
-        """Add white straight from its tube, or clean water."""
+        """Add white straight from its tube, or water from the jar, as clean as that is."""
         thick, ml = palette.wet_pile(pile), _amount(ml)
         if how is LetDown.WATER:
-            return palette.with_pile(pile, replace(thick, water_ml=thick.water_ml + ml))
-        white = {self.paints.tube(LetDown.WHITE.value).name: ml}
-        paler = replace(thick, paint=joined(thick.paint, white))
-        return replace(palette.with_pile(pile, paler), squeezed=joined(palette.squeezed, white))
+            part = min(ml / JAR_ML, 1.0)
+            thinner = Pile(
+                paint=joined(thick.paint, share(palette.jar, part)), water_ml=thick.water_ml + ml
+            )
+            return replace(palette.with_pile(pile, thinner), jar=share(palette.jar, 1.0 - part))
+        white = self.paints.tube(LetDown.WHITE.value).name
+        squeezed = self.squeeze(palette, white, ml)
+        paler = replace(thick, paint=joined(thick.paint, {white: ml}))
+        return replace(squeezed.with_pile(pile, paler), dabs=palette.dabs)
 
     def _scooped(self, palette: Palette, source: str, ml: float) -> tuple[Paint, float, Palette]:
         """Give what comes off a dab or a pile, with its water, and what is left."""
@@ -104,6 +126,16 @@ def mix(palette: Palette, pile: str) -> Palette:
 def wipe(palette: Palette) -> Palette:
     """Wipe the knife."""
     return replace(palette, knife=NO_PAINT, waste=joined(palette.waste, palette.knife))
+
+
+def rinse(palette: Palette) -> Palette:
+    """Rinse the knife in the jar, whose water it dirties."""
+    return replace(palette, knife=NO_PAINT, jar=joined(palette.jar, palette.knife))
+
+
+def fresh_water(palette: Palette) -> Palette:
+    """Empty the jar, let what was in it settle, and fill it again."""
+    return replace(palette, jar=NO_PAINT, waste=joined(palette.waste, palette.jar))
 
 
 def halve(palette: Palette, pile: str, aside: str) -> Palette:

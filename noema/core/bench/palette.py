@@ -1,4 +1,4 @@
-"""A palette as it lies there: dabs, piles, the knife, and what was wiped off it."""
+"""A palette as it lies there: dabs, piles, the knife, the jar, and what was wiped off."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
@@ -37,6 +37,7 @@ class Palette:
     piles: Mapping[str, Pile] = field(default_factory=lambda: MappingProxyType({}))
     knife: Paint = field(default_factory=_none)
     waste: Paint = field(default_factory=_none)
+    jar: Paint = field(default_factory=_none)  # what was rinsed off, in its water
     squeezed: Paint = field(default_factory=_none)
 
     def pile(self, name: str) -> Pile:
@@ -79,6 +80,7 @@ def share(paint: Paint, part: float) -> Paint:
 def total(palette: Palette) -> Paint:
     """Give all paint that is anywhere: what was squeezed, if nothing is lost."""
     found = joined(palette.dabs, joined(palette.knife, palette.waste))
+    found = joined(found, palette.jar)
     for pile in palette.piles.values():
         found = joined(found, pile.paint)
     return found

@@ -13,8 +13,10 @@ from noema.core.bench.acts import (
     LetDown,
     begin_pile,
     dry,
+    fresh_water,
     halve,
     mix,
+    rinse,
     wipe,
 )
 from noema.core.bench.palette import Palette, total
@@ -42,6 +44,8 @@ acts = st.lists(
         st.tuples(st.just("pile"), piles),
         st.tuples(st.just("dry"), piles),
         st.tuples(st.just("wipe")),
+        st.tuples(st.just("rinse")),
+        st.tuples(st.just("fresh water")),
     ),
     max_size=30,
 )
@@ -54,6 +58,8 @@ WAYS = {
     "pile": begin_pile,
     "dry": dry,
     "wipe": wipe,
+    "rinse": rinse,
+    "fresh water": fresh_water,
 }
 
 
@@ -78,6 +84,7 @@ def test_paint_is_conserved_whatever_is_done(given_acts):
             palette.dabs,
             palette.knife,
             palette.waste,
+            palette.jar,
             *map(lambda p: p.paint, palette.piles.values()),
         ]
         assert all(amount >= 0.0 for paint in everywhere for amount in paint.values())
@@ -137,6 +144,26 @@ def test_water_shows_a_dark_mix_s_hue_over_paper():
     assert after.lab[0] > before.lab[0] + 5.0
     assert after.hvc.chroma > before.hvc.chroma
     assert BENCH.take(begin_pile(thin, "b"), "a", 0.5, "b").pile("b").water_ml > 4.0
+
+
+def test_dirty_water_comes_along_until_it_is_fresh():
+    dirty = rinse(taken([("ivory-black", 1.0), ("scarlet", 1.0)], wiping=False))
+    white = BENCH.take(BENCH.squeeze(begin_pile(dirty, "b"), "white", 2.0), "white", 1.0, "b")
+    assert sum(dirty.jar.values()) == pytest.approx(CLINGS_ML)
+    thin = BENCH.let_down(white, "b", LetDown.WATER, 20.0)
+    assert thin.pile("b").paint["scarlet"] > 0.0
+    clean = BENCH.let_down(fresh_water(white), "b", LetDown.WATER, 20.0)
+    assert set(clean.pile("b").paint) == {"titanium-white"}
+
+
+def test_a_tube_runs_out():
+    small = Bench(paints=BENCH.paints, tube_holds_ml=3.0)
+    palette = begin_pile(small.squeeze(Palette(), "white", 2.0), "a")
+    with pytest.raises(Refused, match="holds only 1.00 ml more"):
+        small.squeeze(palette, "white", 1.5)
+    with pytest.raises(Refused, match="holds only 1.00 ml more"):
+        small.let_down(palette, "a", LetDown.WHITE, 1.5)
+    assert small.left_ml(small.let_down(palette, "a", LetDown.WHITE, 1.0), "titanium-white") == 0.0
 
 
 def test_acrylic_is_lighter_wet_than_dry():
