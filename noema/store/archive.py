@@ -28,6 +28,7 @@ from sqlalchemy.orm import Session
 from noema.core.joining.card import draw_code
 from noema.store import (
     account_tables,
+    bench_tables,
     paint_tables,  # noqa: F401  kept too
     planning_tables,
     student_tables,
@@ -41,7 +42,8 @@ _ORDER = (
     "own_tube", "printer", "reference_card", "assignment", "key_revision", "sheet", "batch",
     "photograph", "reading", "judgement", "review", "decision", "phrase", "self_check", "upload",
     "sourced", "school_calendar", "class_unit", "lesson_went", "lesson_mark", "unit_pattern",
-    "lesson_paint", "paint_container", "record_entry", "thing_laid_out",
+    "lesson_paint", "paint_container", "record_entry", "thing_laid_out", "bench_task",
+    "bench_practice",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 
@@ -199,6 +201,12 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
         "lesson_went": planning_tables.LessonWent.class_id.in_(classes),
         "lesson_paint": planning_tables.LessonPaint.class_id.in_(classes),
         "thing_laid_out": planning_tables.ThingLaidOut.class_id.in_(classes),
+        "bench_task": bench_tables.BenchTaskRow.class_id.in_(classes),
+        "bench_practice": bench_tables.BenchPracticeRow.class_id.in_(classes)
+        & or_(
+            bench_tables.BenchPracticeRow.student_id.is_(None),
+            bench_tables.BenchPracticeRow.student_id.in_(students),
+        ),
     }
 
 

@@ -9,6 +9,7 @@ from sqlalchemy.dialects.postgresql import JSONB, insert
 from sqlalchemy.orm import Session
 
 from noema.store.archive import scopes_of, tables_in_order, told_columns
+from noema.store.bench_tables import BenchPracticeRow
 from noema.store.files import named_files
 from noema.store.planning_tables import LessonMark
 from noema.store.register import give_marks_to
@@ -59,7 +60,7 @@ def give_sheets_to(session: Session, from_id: int, to_id: int) -> None:
         sheet.student_id, sheet.attempt = to_id, own[sheet.assignment_id]
         session.flush()
     give_marks_to(session, from_id, to_id)
-    for table in (Batch, Upload, Sourced):
+    for table in (Batch, Upload, Sourced, BenchPracticeRow):
         session.execute(update(table).where(table.student_id == from_id).values(student_id=to_id))
     classes = session.scalars(select(Enrolment.class_id).where(Enrolment.student_id == from_id))
     for class_id in classes.all():
@@ -101,6 +102,7 @@ def erase_student(session: Session, student_id: int) -> Gone:
         (Enrolment, Enrolment.student_id == student_id),
         (Sourced, Sourced.student_id == student_id),
         (LessonMark, LessonMark.student_id == student_id),
+        (BenchPracticeRow, BenchPracticeRow.student_id == student_id),
         (LogIn, LogIn.student_id == student_id),
         (Student, Student.id == student_id),
     ):

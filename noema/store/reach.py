@@ -13,6 +13,7 @@ from sqlalchemy.orm import ORMExecuteState, Session, with_loader_criteria
 from sqlalchemy.sql.base import ExecutableOption
 
 from noema.store.base import Base
+from noema.store.bench_tables import BenchPracticeRow, BenchTaskRow
 from noema.store.tables import (
     Assignment,
     Batch,
@@ -87,6 +88,8 @@ def _limits(reach: ClassReach) -> list[ExecutableOption]:
         SchoolClass: SchoolClass.id.in_(reach.class_ids),
         Assignment: Assignment.class_id.in_(reach.class_ids),
         Enrolment: Enrolment.class_id.in_(reach.class_ids),
+        BenchTaskRow: BenchTaskRow.class_id.in_(reach.class_ids),
+        BenchPracticeRow: BenchPracticeRow.class_id.in_(reach.class_ids),
         Sheet: Sheet.assignment_id.in_(given),
         Student: or_(Student.id.in_(enrolled), Student.id.in_(painted)),
         Batch: Batch.id.in_(handed_in),

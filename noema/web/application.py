@@ -18,6 +18,8 @@ from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.web.account.views import account
 from noema.web.assigning.views import assigning
+from noema.web.bench.class_views import class_bench
+from noema.web.bench.views import bench
 from noema.web.classes.views import classes
 from noema.web.cupboard.views import cupboard
 from noema.web.erasure.views import erasure
@@ -95,6 +97,8 @@ FEATURES = (
     joining,
     cards,
     painting,
+    bench,
+    class_bench,
     classes,
     unit,
     starting,

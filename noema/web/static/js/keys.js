@@ -3,7 +3,7 @@
 "use strict";
 
 function isWriting(element) {
-  return element.matches("textarea, select, input:not([type=hidden])");
+  return element.matches("textarea, select, input:not([type=hidden], [type=radio], [type=checkbox])");
 }
 
 function elementFor(key) {

@@ -1,0 +1,40 @@
+"""Tasks of the bench as plain values, and what was foreseen of a touch."""
+
+from dataclasses import replace
+
+import msgspec
+
+from noema.core.bench.predicting import Foreseen, Prediction
+from noema.core.bench.task import BenchTask
+from noema.formats.bench_json import act_from_json, act_to_json
+from noema.formats.plain import from_plain, to_plain
+
+Json = dict[str, object]
+
+_DIGITS = {"lab": 3, "volume": 6}
+_WHAT = "task"
+
+
+def task_to_json(task: BenchTask) -> Json:
+    """Give a task as plain values."""
+    told = to_plain(task, _DIGITS)
+    assert isinstance(told, dict)
+    return {**told, "given": [act_to_json(act) for act in task.given]}
+
+
+def task_from_json(body: Json) -> BenchTask:
+    """Read a task."""
+    given = body.get("given", [])
+    assert isinstance(given, list)
+    task = from_plain(BenchTask, {**body, "given": []}, _WHAT)
+    return replace(task, given=tuple(act_from_json(act) for act in given))
+
+
+def foreseen_to_json(number: int, said: Prediction, came: Foreseen) -> Json:
+    """Give what was said of an act, by its number, and what came true."""
+    return {"act": number, "said": msgspec.to_builtins(said), "came": msgspec.to_builtins(came)}
+
+
+def foreseen_from_json(body: Json) -> Foreseen:
+    """Read what came true."""
+    return from_plain(Foreseen, body["came"], _WHAT)

@@ -1,0 +1,1 @@
+"""The mixing bench, for a student and for a class."""
