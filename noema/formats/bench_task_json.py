@@ -1,11 +1,11 @@
 """Tasks of the bench as plain values, and what was foreseen of a touch."""
 
-from dataclasses import replace
+from dataclasses import dataclass
 
 import msgspec
 
 from noema.core.bench.predicting import Foreseen, Prediction
-from noema.core.bench.task import BenchTask
+from noema.core.bench.task import BenchTask, Goal, TaskKind
 from noema.formats.bench_json import act_from_json, act_to_json
 from noema.formats.plain import from_plain, to_plain
 
@@ -13,6 +13,18 @@ Json = dict[str, object]
 
 _DIGITS = {"lab": 3, "volume": 6}
 _WHAT = "task"
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Told:
+    """A task but for its acts, which have a form of their own."""
+
+    kind: TaskKind
+    goals: tuple[Goal, ...]
+    tubes: tuple[str, ...]
+    about: tuple[str, ...]
+    shows: bool
+    given: list[list[object]]
 
 
 def task_to_json(task: BenchTask) -> Json:
@@ -24,10 +36,15 @@ def task_to_json(task: BenchTask) -> Json:
 
 def task_from_json(body: Json) -> BenchTask:
     """Read a task."""
-    given = body.get("given", [])
-    assert isinstance(given, list)
-    task = from_plain(BenchTask, {**body, "given": []}, _WHAT)
-    return replace(task, given=tuple(act_from_json(act) for act in given))
+    told = from_plain(_Told, body, _WHAT)
+    return BenchTask(
+        kind=told.kind,
+        goals=told.goals,
+        tubes=told.tubes,
+        about=told.about,
+        shows=told.shows,
+        given=tuple(act_from_json(act) for act in told.given),
+    )
 
 
 def foreseen_to_json(number: int, said: Prediction, came: Foreseen) -> Json:
