@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from noema.actions.practise import practice_from
-from noema.core.bench.asking import furthest, hint, nearer
+from noema.core.bench.asking import allowed_tubes, furthest, hint, nearer
 from noema.core.bench.palette import Palette, Pile
 from noema.core.bench.practice import Practice, parts_in
 from noema.core.bench.practised import practised
@@ -124,7 +124,9 @@ def bench_page(
         back=around.back,
         id=kept.id,
         words=task_words(practice.task),
-        drawn=draw_palette(palette, bench, fills, _smears(practice) if at.smear else {}),
+        drawn=draw_palette(
+            palette, bench, _usable(practice, fills), _smears(practice) if at.smear else {}
+        ),
         sources=_sources(practice, fills, colours),
         doses=tuple(
             (ml, dose_words(ml), key) for ml, key in zip(DOSES_ML, _DOSE_KEYS, strict=True)
@@ -190,17 +192,15 @@ def _sources(
     practice: Practice, fills: Mapping[str, str], colours: Mapping[str, PileColour]
 ) -> tuple[Source, ...]:
     palette = practice.palette
-    allowed = practice.task.tubes
     tubes = [
         Source(
             name=tube.name,
             label=tube.label,
             fill=fills[tube.name],
             key="",
-            there=gettext("%(ml)s ml squeezed", ml=f"{palette.dabs.get(tube.name, 0.0):.2f}"),
+            there=_ml(palette.dabs.get(tube.name, 0.0)),
         )
-        for tube in practice.bench.paints.tubes
-        if not allowed or tube.name in allowed
+        for tube in allowed_tubes(practice.bench, practice.task)
     ]
     piles = [
         Source(
@@ -208,7 +208,7 @@ def _sources(
             label=gettext("pile %(name)s", name=name),
             fill=_fill(colours[name], pile),
             key="",
-            there=gettext("%(ml)s ml there", ml=f"{pile.ml:.2f}"),
+            there=_ml(pile.ml),
         )
         for name, pile in palette.piles.items()
         if name in colours and not pile.is_dry
@@ -218,6 +218,16 @@ def _sources(
         Source(name=s.name, label=s.label, fill=s.fill, key=keys[n : n + 1], there=s.there)
         for n, s in enumerate((*tubes, *piles))
     )
+
+
+def _usable(practice: Practice, fills: Mapping[str, str]) -> dict[str, str]:
+    """Give the fills of the tubes a task leaves free."""
+    tubes = allowed_tubes(practice.bench, practice.task)
+    return {tube.name: fills[tube.name] for tube in tubes}
+
+
+def _ml(there: float) -> str:
+    return gettext("%(ml)s ml", ml=f"{there:.2f}") if there > 0.0 else ""
 
 
 def _smears(practice: Practice) -> dict[str, str]:

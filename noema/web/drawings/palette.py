@@ -10,12 +10,13 @@ from noema.core.bench.says import dose_words
 from noema.core.bench.seen import PileColour, colours_of
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.language import gettext
+from noema.core.pigments.tube import Tube
 from noema.core.planning.amounts import rounded_ml
 
-WIDTH, TUBE_ROW = 760.0, 92.0
-_ACROSS = 8  # tubes in a row
-_PILE_ROW, _PILES_ACROSS = 190.0, 5
-_RADIUS_OF_ML, _LEAST_RADIUS, _MOST_RADIUS = 42.0, 12.0, 66.0
+WIDTH, TUBE_ROW = 560.0, 84.0
+_ACROSS = 7  # tubes in a row
+_PILE_ROW, _FEWEST_ACROSS, _PILES_ACROSS = 200.0, 2, 4
+_RADIUS_OF_ML, _LEAST_RADIUS, _MOST_RADIUS = 44.0, 12.0, 62.0
 _DAB_RADIUS_OF_ML, _MOST_DAB = 15.0, 26.0
 _CORNERS = 28
 
@@ -63,18 +64,22 @@ class DrawnPalette:
 def draw_palette(
     palette: Palette, bench: Bench, tube_fills: Mapping[str, str], smears: Mapping[str, str]
 ) -> DrawnPalette:
-    """Draw a palette; piles that are wet show their wet colour."""
-    rows = -(-len(bench.paints.tubes) // _ACROSS)
-    board_y = rows * TUBE_ROW
+    """Draw a palette with the tubes whose fills are given; wet piles show their wet colour."""
+    shown = [tube for tube in bench.paints.tubes if tube.name in tube_fills]
+    board_y = -(-len(shown) // _ACROSS) * TUBE_ROW
     colours = colours_of(palette, bench.paints)
     tubes = tuple(
-        _tube(number, palette, bench, tube_fills) for number in range(len(bench.paints.tubes))
+        _tube(tube, _place(n, len(shown), _ACROSS), palette, bench, tube_fills[tube.name])
+        for n, tube in enumerate(shown)
     )
+    across = min(max(len(palette.piles), _FEWEST_ACROSS), _PILES_ACROSS)
     piles = tuple(
-        _pile(number, name, pile, colours.get(name), smears.get(name, ""), board_y)
-        for number, (name, pile) in enumerate(palette.piles.items())
+        _pile(
+            _place(n, across, across), name, pile, colours.get(name), smears.get(name, ""), board_y
+        )
+        for n, (name, pile) in enumerate(palette.piles.items())
     )
-    pile_rows = max(-(-len(piles) // _PILES_ACROSS), 1)
+    pile_rows = max(-(-len(piles) // across), 1)
     clinging = Palette(piles={"knife": Pile(paint=palette.knife)})
     knife = colours_of(clinging, bench.paints).get("knife")
     return DrawnPalette(
@@ -95,28 +100,34 @@ def fills_of(bench: Bench) -> Mapping[str, str]:
     return dict(zip(alone.piles, lab_to_hex(labs), strict=True))
 
 
-def _tube(number: int, palette: Palette, bench: Bench, fills: Mapping[str, str]) -> DrawnTube:
-    tube = bench.paints.tubes[number]
+def _place(number: int, count: int, most_across: int) -> tuple[float, int]:
+    """Give the middle of a place in a row, and the row's number."""
+    across = min(count, most_across)
+    return round((number % across + 0.5) * WIDTH / across, 1), number // across
+
+
+def _tube(
+    tube: Tube, place: tuple[float, int], palette: Palette, bench: Bench, fill: str
+) -> DrawnTube:
+    x, row = place
     dab = palette.dabs.get(tube.name, 0.0)
-    across = min(len(bench.paints.tubes), _ACROSS)
-    left = bench.left_ml(palette, tube.name)
     return DrawnTube(
-        x=round((number % _ACROSS + 0.5) * WIDTH / across, 1),
-        y=(number // _ACROSS) * TUBE_ROW + 14.0,
+        x=x,
+        y=row * TUBE_ROW + 10.0,
         label=tube.label,
-        fill=fills[tube.name],
+        fill=fill,
         dab=round(min(_DAB_RADIUS_OF_ML * sqrt(dab), _MOST_DAB), 1),
         said=gettext(
             "%(tube)s: %(dab)s ml squeezed out and not used, %(left)s ml left in the tube",
             tube=tube.label,
             dab=f"{dab:.2f}",
-            left=f"{left:.1f}",
+            left=f"{bench.left_ml(palette, tube.name):.1f}",
         ),
     )
 
 
 def _pile(
-    number: int,
+    place: tuple[float, int],
     name: str,
     pile: Pile,
     colour: PileColour | None,
@@ -124,14 +135,13 @@ def _pile(
     board_y: float,
 ) -> DrawnPile:
     radius = min(max(_RADIUS_OF_ML * sqrt(pile.ml), _LEAST_RADIUS), _MOST_RADIUS)
-    x = (number % _PILES_ACROSS + 0.5) * WIDTH / _PILES_ACROSS
-    y = board_y + (number // _PILES_ACROSS + 0.5) * _PILE_ROW
+    x, y = place[0], board_y + (place[1] + 0.5) * _PILE_ROW
     lab = None if colour is None else colour.lab if pile.is_dry else colour.wet_lab
     return DrawnPile(
         name=name,
         x=round(x, 1),
         y=round(y, 1),
-        points="" if lab is None else _outline(x, y, radius, number),
+        points="" if lab is None else _outline(x, y, radius, len(name) + ord(name[0])),
         fill="" if lab is None else lab_to_hex([lab])[0],
         smear=smear,
         radius=round(radius, 1),
