@@ -12,7 +12,7 @@ from noema.core.bench.task import THERE, Axis, BenchTask, Goal
 from noema.core.colour.hvc import HVC, hvc_of
 from noema.core.colour.names import HueTable, hue_step
 from noema.core.language import N_
-from noema.core.pigments.next_move import NextMove, keep_of, next_move
+from noema.core.pigments.next_move import NextMove, keep_of, next_touch
 from noema.core.pigments.tube import Role, Tube
 
 _SEEN = 0.3  # CIEDE2000 under which nobody sees that a touch changed anything
@@ -87,11 +87,11 @@ def hint(practice: Practice, goal: Goal) -> NextMove | None:
     bench, lab = practice.bench, practice.seen_for(goal, pile)
     parts, tubes = parts_in(pile, bench), allowed_tubes(bench, practice.task)
     if not goal.let_down:
-        return next_move(lab, parts, goal.beside(lab), tubes, bench.paints.binder.dry)
+        return next_touch(lab, parts, goal.beside(lab), tubes, bench.paints.binder.dry)
     # The white is only there to look: what is added is measured against the pile without it.
     seen = with_white(parts, bench.paints)
     colours = tuple(tube for tube in tubes if tube.role is Role.COLOUR)
-    move = next_move(lab, seen, goal.beside(lab), colours, bench.paints.binder.dry)
+    move = next_touch(lab, seen, goal.beside(lab), colours, bench.paints.binder.dry)
     volume = sum(part.amount for part in seen) / sum(part.amount for part in parts)
     return replace(move, share=move.share * volume, keep=keep_of(move.share * volume))
 

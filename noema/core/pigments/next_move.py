@@ -69,24 +69,56 @@ def next_move(
         return _nothing(pile, before, None)
     if before > _BEGIN_AGAIN:
         return _nothing(pile, before, recipe(target, tubes, surface))
-    contents = _contents(pile, mixed_from, tubes, surface)
+    move = _best_addition(pile, _contents(pile, mixed_from, tubes, surface), target, tubes, surface)
+    if move.after > min((1.0 - _MUST_GAIN) * before, _FAR):
+        fresh = recipe(target, tubes, surface)
+        if move.after > (1.0 - _MUST_GAIN) * before or fresh.away < move.after / 2.0:
+            return _nothing(pile, before, fresh)
+    return move
+
+
+def next_touch(
+    pile_lab: ArrayLike,
+    contents: tuple[Part, ...],
+    target_lab: ArrayLike,
+    tubes: tuple[Tube, ...],
+    surface: Surface = DRY_ACRYLIC,
+) -> NextMove:
+    """Find what to add to a pile whose contents are known, however far it is from its target.
+
+    To begin again is said only where no addition goes a good part of the way.
+    """
+    pile, target = np.asarray(pile_lab, dtype=float), np.asarray(target_lab, dtype=float)
+    before = float(ciede2000(pile, target))
+    if before <= THERE:
+        return _nothing(pile, before, None)
+    whole = sum(part.amount for part in contents)
+    shares = tuple(Part(tube=part.tube, amount=part.amount / whole) for part in contents)
+    move = _best_addition(pile, shares, target, tubes, surface)
+    if move.after > (1.0 - _MUST_GAIN) * before:
+        return _nothing(pile, before, recipe(target, tubes, surface))
+    return move
+
+
+def _best_addition(
+    pile: Floats,
+    contents: tuple[Part, ...],
+    target: Floats,
+    tubes: tuple[Tube, ...],
+    surface: Surface,
+) -> NextMove:
     labs = _after_adding(pile, contents, tubes, surface)
     away = ciede2000(labs, target) + _SIZE_COSTS * np.log2(np.maximum(_SHARES / _TOUCH, 1.0))
     away = np.where(_fades(labs, target, tubes), np.inf, away)
     one, much = np.unravel_index(int(np.argmin(away)), away.shape)
-    after = float(ciede2000(labs[one, much], target))
-    if after > min((1.0 - _MUST_GAIN) * before, _FAR):
-        fresh = recipe(target, tubes, surface)
-        if after > (1.0 - _MUST_GAIN) * before or fresh.away < after / 2.0:
-            return _nothing(pile, before, fresh)
     share = float(_SHARES[much])
     lightness, a, b = labs[one, much].tolist()
     return NextMove(
         add=tubes[one],
         share=share,
         keep=keep_of(share),
-        before=before,
-        after=after,
+        before=float(ciede2000(pile, target)),
+        after=float(ciede2000(labs[one, much], target)),
         predicted_lab=(lightness, a, b),
         start_again=None,
         contents=contents,

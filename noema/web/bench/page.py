@@ -8,13 +8,12 @@ from noema.core.bench.asking import allowed_tubes, furthest, hint, nearer
 from noema.core.bench.palette import Palette, Pile
 from noema.core.bench.practice import Practice, parts_in
 from noema.core.bench.practised import practised
-from noema.core.bench.predicting import STAYS, Foreseen, SaidChroma, SaidValue, share_foreseen
+from noema.core.bench.predicting import STAYS, SaidChroma, SaidValue, share_foreseen
 from noema.core.bench.says import (
     DOSES_ML,
     TaskWords,
     dose_words,
     ended_words,
-    foreseen_words,
     furthest_words,
     hint_words,
     step_words,
@@ -176,11 +175,6 @@ def colour_words(hvc: HVC, table: HueTable) -> str:
         notation=hvc.notation,
         numbers=f"{hvc.value:.1f}/{hvc.chroma:.1f}",
     )
-
-
-def came_words(came: Foreseen) -> str:
-    """Say what came true of what was said."""
-    return foreseen_words(came)
 
 
 def _fill(colour: PileColour, pile: Pile | None) -> str:

@@ -7,6 +7,7 @@ from flask import redirect, render_template, request
 from werkzeug.wrappers import Response
 
 from noema.actions.practise import answered, do, end, held, practice_from, undo
+from noema.core.bench.says import foreseen_words
 from noema.store.bench import KeptPractice
 from noema.store.paints import hue_words
 from noema.web.bench.acting import (
@@ -19,7 +20,7 @@ from noema.web.bench.acting import (
     prediction,
     undone,
 )
-from noema.web.bench.page import Around, answer_to, bench_page, came_words
+from noema.web.bench.page import Around, answer_to, bench_page
 from noema.web.frame.forms import read_form
 from noema.web.frame.request import db
 
@@ -49,7 +50,7 @@ def worked(find: Callable[[], KeptPractice], around: Around, school_id: int) -> 
         answer = ""
     else:
         acts = acts_for(said, at, practice)
-        answer = came_words(do(db(), kept, acts, prediction(form), table))
+        answer = foreseen_words(do(db(), kept, acts, prediction(form), table))
     if request.headers.get("HX-Request"):
         return render_template(
             "bench/bench.html", page=bench_page(find(), at, around, table, answer)

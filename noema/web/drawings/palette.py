@@ -15,7 +15,7 @@ from noema.core.planning.amounts import rounded_ml
 
 WIDTH, TUBE_ROW = 560.0, 84.0
 _ACROSS = 7  # tubes in a row
-_PILE_ROW, _FEWEST_ACROSS, _PILES_ACROSS = 200.0, 2, 4
+_PILE_ROW, _FEWEST_ACROSS, _PILES_ACROSS = 200.0, 2, 5
 _RADIUS_OF_ML, _LEAST_RADIUS, _MOST_RADIUS = 44.0, 12.0, 62.0
 _DAB_RADIUS_OF_ML, _MOST_DAB = 15.0, 26.0
 _CORNERS = 28
@@ -73,9 +73,16 @@ def draw_palette(
         for n, tube in enumerate(shown)
     )
     across = min(max(len(palette.piles), _FEWEST_ACROSS), _PILES_ACROSS)
+    most = min(WIDTH / across / 2.2 - 4.0, _MOST_RADIUS)
     piles = tuple(
         _pile(
-            _place(n, across, across), name, pile, colours.get(name), smears.get(name, ""), board_y
+            _place(n, across, across),
+            name,
+            pile,
+            colours.get(name),
+            smears.get(name, ""),
+            board_y,
+            most,
         )
         for n, (name, pile) in enumerate(palette.piles.items())
     )
@@ -133,8 +140,9 @@ def _pile(
     colour: PileColour | None,
     smear: str,
     board_y: float,
+    most: float,
 ) -> DrawnPile:
-    radius = min(max(_RADIUS_OF_ML * sqrt(pile.ml), _LEAST_RADIUS), _MOST_RADIUS)
+    radius = min(max(_RADIUS_OF_ML * sqrt(pile.ml), _LEAST_RADIUS), most)
     x, y = place[0], board_y + (place[1] + 0.5) * _PILE_ROW
     lab = None if colour is None else colour.lab if pile.is_dry else colour.wet_lab
     return DrawnPile(
