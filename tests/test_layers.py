@@ -36,6 +36,7 @@ CORE_ORDER = [
     "progress",
     "planning",
     "bench",
+    "seeing",
 ]
 OUTSIDE_CORE = {"flask", "sqlalchemy", "PIL", "reportlab", "segno", "procrastinate", "click"}
 

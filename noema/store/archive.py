@@ -29,6 +29,7 @@ from noema.core.joining.card import draw_code
 from noema.store import (
     account_tables,
     bench_tables,
+    eye_tables,
     paint_tables,  # noqa: F401  kept too
     planning_tables,
     student_tables,
@@ -43,7 +44,7 @@ _ORDER = (
     "photograph", "reading", "judgement", "review", "decision", "phrase", "self_check", "upload",
     "sourced", "school_calendar", "class_unit", "lesson_went", "lesson_mark", "unit_pattern",
     "lesson_paint", "paint_container", "record_entry", "thing_laid_out", "bench_task",
-    "bench_practice",
+    "bench_practice", "eye_series",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 
@@ -202,6 +203,7 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
         "lesson_paint": planning_tables.LessonPaint.class_id.in_(classes),
         "thing_laid_out": planning_tables.ThingLaidOut.class_id.in_(classes),
         "bench_task": bench_tables.BenchTaskRow.class_id.in_(classes),
+        "eye_series": eye_tables.EyeSeriesRow.student_id.in_(students),
         "bench_practice": bench_tables.BenchPracticeRow.class_id.in_(classes)
         & or_(
             bench_tables.BenchPracticeRow.student_id.is_(None),

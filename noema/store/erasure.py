@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from noema.store.archive import scopes_of, tables_in_order, told_columns
 from noema.store.bench_tables import BenchPracticeRow
+from noema.store.eye_tables import EyeSeriesRow
 from noema.store.files import named_files
 from noema.store.planning_tables import LessonMark
 from noema.store.register import give_marks_to
@@ -60,7 +61,7 @@ def give_sheets_to(session: Session, from_id: int, to_id: int) -> None:
         sheet.student_id, sheet.attempt = to_id, own[sheet.assignment_id]
         session.flush()
     give_marks_to(session, from_id, to_id)
-    for table in (Batch, Upload, Sourced, BenchPracticeRow):
+    for table in (Batch, Upload, Sourced, BenchPracticeRow, EyeSeriesRow):
         session.execute(update(table).where(table.student_id == from_id).values(student_id=to_id))
     classes = session.scalars(select(Enrolment.class_id).where(Enrolment.student_id == from_id))
     for class_id in classes.all():
@@ -103,6 +104,7 @@ def erase_student(session: Session, student_id: int) -> Gone:
         (Sourced, Sourced.student_id == student_id),
         (LessonMark, LessonMark.student_id == student_id),
         (BenchPracticeRow, BenchPracticeRow.student_id == student_id),
+        (EyeSeriesRow, EyeSeriesRow.student_id == student_id),
         (LogIn, LogIn.student_id == student_id),
         (Student, Student.id == student_id),
     ):

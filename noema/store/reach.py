@@ -14,6 +14,7 @@ from sqlalchemy.sql.base import ExecutableOption
 
 from noema.store.base import Base
 from noema.store.bench_tables import BenchPracticeRow, BenchTaskRow
+from noema.store.eye_tables import EyeSeriesRow
 from noema.store.tables import (
     Assignment,
     Batch,
@@ -92,6 +93,9 @@ def _limits(reach: ClassReach) -> list[ExecutableOption]:
         BenchPracticeRow: BenchPracticeRow.class_id.in_(reach.class_ids),
         Sheet: Sheet.assignment_id.in_(given),
         Student: or_(Student.id.in_(enrolled), Student.id.in_(painted)),
+        EyeSeriesRow: or_(
+            EyeSeriesRow.student_id.in_(enrolled), EyeSeriesRow.student_id.in_(painted)
+        ),
         Batch: Batch.id.in_(handed_in),
         # One that belongs to no sheet yet is seen by who handed it in, and who teaches with them.
         Photograph: or_(

@@ -93,6 +93,7 @@ class SchoolClass(Base):
     # Students begin with it.
     join_code: Mapped[str] = mapped_column(String(8), unique=True, info=SECRET)
     sees_at_once: Mapped[bool] = mapped_column(server_default=text("false"))  # or after review
+    names_colours: Mapped[bool] = mapped_column(server_default=text("false"))  # beside them
     archived_at: Mapped[datetime | None]
     unit_starts_on: Mapped[date]
     unit_weeks: Mapped[int]

@@ -23,6 +23,7 @@ from noema.web.bench.views import bench
 from noema.web.classes.views import classes
 from noema.web.cupboard.views import cupboard
 from noema.web.erasure.views import erasure
+from noema.web.eye.views import eye
 from noema.web.first_run.views import first_run
 from noema.web.frame.access import load_user, require_log_in
 from noema.web.frame.bad_bytes import RowNumber, refuse_nul
@@ -99,6 +100,7 @@ FEATURES = (
     painting,
     bench,
     class_bench,
+    eye,
     classes,
     unit,
     starting,

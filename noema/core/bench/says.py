@@ -89,7 +89,7 @@ def furthest_words(found: Furthest) -> str:
     """Say what is furthest: Look at the value: it is too dark."""
     return gettext(
         "Look at the %(axis)s: %(towards)s.",
-        axis=gettext(found.axis.value),
+        axis=found.axis.words,
         towards=gettext(found.towards.value, hue=found.hue),
     )
 

@@ -9,34 +9,40 @@ import numpy as np
 from noema.core.bench.doing import Act
 from noema.core.bench.seen import Lab
 from noema.core.colour.difference import ciede2000
-from noema.core.language import N_
+from noema.core.language import N_, gettext
 
 THERE = 2.0
 """CIEDE2000 up to which a pile is what was asked: side by side, few would see it."""
 
 
 class TaskKind(Enum):
-    """What is practised, in a sentence."""
+    """What is practised."""
 
-    FREE = N_("Mix what you like.")
-    MATCH = N_("Mix this colour.")
-    NEUTRAL = N_("Grey the pair until nobody can say which way it leans.")
-    STEPS = N_("Five even steps between two tubes.")
-    CLEAN = N_("As clean a hue as these tubes give.")
-    DARK = N_("A dark without black.")
-    GREYS = N_("A warm grey and a cool grey of one value.")
-    LIGHTEN = N_("Lighten an orange without fading it.")
-    TONE_DOWN = N_("Tone a green down without killing it.")
+    FREE = "free"  # nothing is asked
+    MATCH = "match"
+    NEUTRAL = "neutral"  # grey a pair until it leans nowhere
+    STEPS = "steps"  # five even ones between two tubes
+    CLEAN = "clean"  # as intense a secondary as these tubes give
+    DARK = "dark"  # without black
+    GREYS = "greys"  # a warm and a cool one of one value
+    LIGHTEN = "lighten"  # an orange without fading it
+    TONE_DOWN = "tone-down"  # a green without killing it
 
 
 class Axis(Enum):
     """A way in which colours differ."""
 
-    VALUE = N_("value")
-    HUE = N_("hue")
-    CHROMA = N_("intensity")
+    VALUE = "value"
+    HUE = "hue"
+    CHROMA = "chroma"
+
+    @property
+    def words(self) -> str:
+        """What people call it."""
+        return gettext(_AXES[self])
 
 
+_AXES = {Axis.VALUE: N_("value"), Axis.HUE: N_("hue"), Axis.CHROMA: N_("intensity")}
 ALL_AXES = (Axis.VALUE, Axis.HUE, Axis.CHROMA)
 
 

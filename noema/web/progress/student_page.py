@@ -15,10 +15,12 @@ from noema.store.reviews import AttemptRow
 from noema.store.student_work import attempts_of_student
 from noema.web.drawings.curve import Curve
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
+from noema.web.eye.how_you_see import HowYouSee, how_you_see
 from noema.web.frame.clock import here
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.progress.shown_courses import KindLine, shown_courses
+from noema.web.progress.tried import seen_by_eye
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -57,6 +59,7 @@ class StudentPage:
     kinds: tuple[KindLine, ...]
     redone: str  # what redoing did; empty where nothing was
     eye: str  # how the student's own eye agrees; empty where nothing was said
+    see: HowYouSee
     next: str  # exercise that would help most, with the reason
 
 
@@ -86,6 +89,7 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
         kinds=shown.kinds,
         redone=shown.redone,
         eye=shown.eye,
+        see=how_you_see(student_id, seen_by_eye(attempts), drifted=False),
         next=shown.next,
     )
 

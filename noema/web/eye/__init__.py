@@ -1,0 +1,1 @@
+"""The eye: short series of questions, and how somebody sees."""
