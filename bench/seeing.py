@@ -11,11 +11,12 @@ from math import erf, exp, sqrt
 import numpy as np
 from numpy.random import Generator, default_rng
 
-from noema.core.seeing.question import Quantity, question
+from noema.core.colour.axis import Axis
+from noema.core.seeing.question import question
 from noema.core.seeing.series import ASKS, Answered, SeriesKind, quest_of
 
 OBSERVERS, ANSWERS = 200, 40
-_MIDDLE = {Quantity.VALUE: 0.35, Quantity.HUE: 2.5, Quantity.CHROMA: 1.0}
+_MIDDLE = {Axis.VALUE: 0.35, Axis.HUE: 2.5, Axis.CHROMA: 1.0}
 _SPREAD = 0.6  # of the logarithm of observers' thresholds
 
 Law = Callable[[float], float]  # share seen by level over threshold; 1 - 1/e at the threshold
@@ -52,7 +53,7 @@ LAWS = {
 
 
 def found_beside(
-    quantity: Quantity, law_of: Callable[[Generator], Law], lapse: float, seed: int
+    quantity: Axis, law_of: Callable[[Generator], Law], lapse: float, seed: int
 ) -> tuple[float, bool]:
     """Give the estimate over the truth, and whether the range held it."""
     rng = default_rng(seed)
@@ -77,7 +78,7 @@ def found_beside(
 
 def main() -> None:
     """Print a line a quantity and law."""
-    for quantity in Quantity:
+    for quantity in Axis:
         for name, (law, lapse) in LAWS.items():
             told = [found_beside(quantity, law, lapse, seed) for seed in range(OBSERVERS)]
             ratios = np.array([ratio for ratio, _ in told])

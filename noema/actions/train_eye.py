@@ -6,9 +6,9 @@ from datetime import datetime, timedelta
 from numpy.random import Generator
 from sqlalchemy.orm import Session
 
+from noema.core.colour.axis import Axis
 from noema.core.errors import OutOfDate, Refused
 from noema.core.language import gettext
-from noema.core.seeing.question import Quantity
 from noema.core.seeing.series import LONG, Screen, SeriesKind, found_by, next_question
 from noema.core.statistics.adaptive import Found
 from noema.formats.series_json import (
@@ -88,9 +88,9 @@ def answer_question(
     return series_of_student(session, student.id, series_id)
 
 
-def found_before(session: Session, student_id: int, series_id: int) -> Mapping[Quantity, Found]:
+def found_before(session: Session, student_id: int, series_id: int) -> Mapping[Axis, Found]:
     """Give what a student's earlier series found last, by quantity."""
-    found: dict[Quantity, Found] = {}
+    found: dict[Axis, Found] = {}
     for one in all_series_of_student(session, student_id):
         if one.id < series_id and one.ended_at is not None:
             for quantity, result in found_from_json(one.found).items():

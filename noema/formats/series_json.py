@@ -3,7 +3,8 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from noema.core.seeing.question import Quantity, Question
+from noema.core.colour.axis import Axis
+from noema.core.seeing.question import EyeQuestion
 from noema.core.seeing.series import Answered, Screen, answer
 from noema.core.statistics.adaptive import Found
 from noema.formats.plain import from_plain, to_plain
@@ -18,7 +19,7 @@ _WHAT = "series"
 class AskedOnce:
     """A question, and what was answered; None while it waits."""
 
-    question: Question
+    question: EyeQuestion
     chosen: int | None = None
     was_told: bool = False  # the colours were said in words: it tells nothing of the eye
 
@@ -44,14 +45,14 @@ def answered_of(asked: Sequence[AskedOnce]) -> tuple[Answered, ...]:
     )
 
 
-def found_to_json(found: Mapping[Quantity, Found]) -> Json:
+def found_to_json(found: Mapping[Axis, Found]) -> Json:
     """Give thresholds by quantity."""
     return {quantity.value: to_plain(one, _DIGITS) for quantity, one in found.items()}
 
 
-def found_from_json(body: Json | None) -> dict[Quantity, Found]:
+def found_from_json(body: Json | None) -> dict[Axis, Found]:
     """Read thresholds by quantity."""
-    return {Quantity(name): from_plain(Found, one, _WHAT) for name, one in (body or {}).items()}
+    return {Axis(name): from_plain(Found, one, _WHAT) for name, one in (body or {}).items()}
 
 
 def screen_to_json(screen: Screen) -> Json:

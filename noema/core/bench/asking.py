@@ -8,7 +8,8 @@ from noema.core.bench.making import with_white
 from noema.core.bench.palette import Pile
 from noema.core.bench.practice import Practice, parts_in
 from noema.core.bench.seen import Lab
-from noema.core.bench.task import THERE, Axis, BenchTask, Goal
+from noema.core.bench.task import THERE, BenchTask, Goal
+from noema.core.colour.axis import Axis
 from noema.core.colour.hvc import HVC, hvc_of
 from noema.core.colour.names import HueTable, hue_step
 from noema.core.language import N_

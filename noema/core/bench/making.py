@@ -10,7 +10,8 @@ from numpy.typing import ArrayLike
 from noema.core.bench.acts import CLINGS_ML
 from noema.core.bench.doing import Act, BeginPile, MixPile, Squeeze, Take, Wipe
 from noema.core.bench.seen import Lab
-from noema.core.bench.task import ALL_AXES, Amount, Axis, BenchTask, Goal, TaskKind
+from noema.core.bench.task import ALL_AXES, Amount, BenchTask, Goal, TaskKind
+from noema.core.colour.axis import Axis
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import HVC, hvc_of, hvc_to_lab, lab_of
 from noema.core.colour.names import HueTable

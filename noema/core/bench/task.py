@@ -8,8 +8,8 @@ import numpy as np
 
 from noema.core.bench.doing import Act
 from noema.core.bench.seen import Lab
+from noema.core.colour.axis import Axis
 from noema.core.colour.difference import ciede2000
-from noema.core.language import N_, gettext
 
 THERE = 2.0
 """CIEDE2000 up to which a pile is what was asked: side by side, few would see it."""
@@ -29,20 +29,6 @@ class TaskKind(Enum):
     TONE_DOWN = "tone-down"  # a green without killing it
 
 
-class Axis(Enum):
-    """A way in which colours differ."""
-
-    VALUE = "value"
-    HUE = "hue"
-    CHROMA = "chroma"
-
-    @property
-    def words(self) -> str:
-        """What people call it."""
-        return gettext(_AXES[self])
-
-
-_AXES = {Axis.VALUE: N_("value"), Axis.HUE: N_("hue"), Axis.CHROMA: N_("intensity")}
 ALL_AXES = (Axis.VALUE, Axis.HUE, Axis.CHROMA)
 
 

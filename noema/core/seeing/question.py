@@ -7,20 +7,13 @@ from enum import Enum
 import numpy as np
 from numpy.random import Generator
 
+from noema.core.colour.axis import Axis
 from noema.core.colour.hvc import HVC, hvcs_of, lab_of, lab_to_hvc
 from noema.core.colour.names import USUAL_HUES
 from noema.core.colour.srgb import lab_to_hex, lab_to_linear, linear_to_lab, srgb_to_linear
 from noema.core.pigments.mix import mix_labs
 from noema.core.pigments.qualities import strengths
 from noema.core.pigments.shelf import SETS
-
-
-class Quantity(Enum):
-    """What somebody sees a smallest difference in."""
-
-    VALUE = "value"
-    HUE = "hue"
-    CHROMA = "chroma"
 
 
 class Ask(Enum):
@@ -38,23 +31,23 @@ class Ask(Enum):
     BETWEEN = "between"  # the mix of two
 
     @property
-    def quantity(self) -> Quantity | None:
+    def quantity(self) -> Axis | None:
         """What it measures; None for one that only trains."""
         return _MEASURES.get(self)
 
 
 _MEASURES = {
-    Ask.LIGHTEST: Quantity.VALUE,
-    Ask.TOGETHER: Quantity.VALUE,
-    Ask.UNEVEN: Quantity.VALUE,
-    Ask.OTHER_HUE: Quantity.HUE,
-    Ask.LEANS: Quantity.CHROMA,
-    Ask.STRONGEST: Quantity.CHROMA,
+    Ask.LIGHTEST: Axis.VALUE,
+    Ask.TOGETHER: Axis.VALUE,
+    Ask.UNEVEN: Axis.VALUE,
+    Ask.OTHER_HUE: Axis.HUE,
+    Ask.LEANS: Axis.CHROMA,
+    Ask.STRONGEST: Axis.CHROMA,
 }
 
 
 @dataclass(frozen=True, kw_only=True)
-class Question:
+class EyeQuestion:
     """Something shown and asked."""
 
     ask: Ask
@@ -78,7 +71,7 @@ _STRENGTHS = 9  # 0 to 8
 _STRONGEST = 8.0
 
 
-def question(ask: Ask, level: float, rng: Generator, *, dark_is_lost: bool = False) -> Question:
+def question(ask: Ask, level: float, rng: Generator, *, dark_is_lost: bool = False) -> EyeQuestion:
     """Make a question at about a level; what is given is the difference a screen really shows."""
     values = _DARK_VALUES if dark_is_lost else _VALUES
     for _ in range(_TRIES):
@@ -89,7 +82,7 @@ def question(ask: Ask, level: float, rng: Generator, *, dark_is_lost: bool = Fal
         fills = tuple(lab_to_hex(labs))
         shown = _level(ask, fills, right)
         if shown > 0.0 or ask.quantity is None:
-            return Question(
+            return EyeQuestion(
                 ask=ask,
                 fills=fills,
                 answers=answers,

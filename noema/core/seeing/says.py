@@ -3,10 +3,11 @@
 from collections.abc import Mapping, Sequence
 from math import log
 
+from noema.core.colour.axis import Axis
 from noema.core.colour.hvc import HVC
 from noema.core.colour.names import HueTable, chroma_word, value_word
 from noema.core.language import N_, gettext
-from noema.core.seeing.question import Ask, Quantity, Question, shown_hvc
+from noema.core.seeing.question import Ask, EyeQuestion, shown_hvc
 from noema.core.seeing.series import LEAST_SHOWN, SCREEN_STEPS, Answered, Screen, SeriesKind
 from noema.core.statistics.adaptive import Found
 
@@ -30,16 +31,16 @@ SERIES_WORDS: Mapping[SeriesKind, str] = {
     SeriesKind.PLACES: N_("Order, place, strength and mix"),
 }
 _SEES = {
-    Quantity.VALUE: N_("You tell values apart from %(size)s of a step on."),
-    Quantity.HUE: N_("You tell hues apart from %(size)s steps of the hundred-step circle on."),
-    Quantity.CHROMA: N_("You tell intensities apart from %(size)s of a chroma step on."),
+    Axis.VALUE: N_("You tell values apart from %(size)s of a step on."),
+    Axis.HUE: N_("You tell hues apart from %(size)s steps of the hundred-step circle on."),
+    Axis.CHROMA: N_("You tell intensities apart from %(size)s of a chroma step on."),
 }
 _FEWEST = 12  # answers under which nothing is said of a threshold
 _CHANGED = 2.0  # sigmas apart, from which two results are told apart
 _NEAR_FLOOR = 1.5  # times the least a screen shows
 
 
-def names_of(asked: Question, table: HueTable) -> tuple[str, ...]:
+def names_of(asked: EyeQuestion, table: HueTable) -> tuple[str, ...]:
     """Name what may be chosen."""
     if asked.ask is Ask.PLACE:
         return tuple(hue.name for hue in table.twelve)
@@ -54,7 +55,7 @@ def names_of(asked: Question, table: HueTable) -> tuple[str, ...]:
     return tuple(str(n + first) for n in range(asked.answers))
 
 
-def colours_said(asked: Question, table: HueTable) -> tuple[str, ...]:
+def colours_said(asked: EyeQuestion, table: HueTable) -> tuple[str, ...]:
     """Say every colour shown, for who asks for it instead of looking."""
     said = []
     for hue, value, chroma in shown_hvc(asked.fills).tolist():
@@ -71,7 +72,7 @@ def colours_said(asked: Question, table: HueTable) -> tuple[str, ...]:
     return tuple(said)
 
 
-def sees_words(quantity: Quantity, found: Found, answers: int) -> str:
+def sees_words(quantity: Axis, found: Found, answers: int) -> str:
     """Say the smallest difference somebody sees, with its doubt; empty after few answers."""
     if answers < _FEWEST:
         return ""

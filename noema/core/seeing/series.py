@@ -7,7 +7,8 @@ from enum import Enum
 import numpy as np
 from numpy.random import Generator
 
-from noema.core.seeing.question import Ask, Quantity, Question, question
+from noema.core.colour.axis import Axis
+from noema.core.seeing.question import Ask, EyeQuestion, question
 from noema.core.statistics.adaptive import Found, Quest, begin
 
 
@@ -39,15 +40,15 @@ LONG: Mapping[SeriesKind, int] = {
 }
 """How many questions: two to four minutes at eight seconds each."""
 
-_RANGES: Mapping[Quantity, tuple[float, float, float]] = {
-    Quantity.VALUE: (0.06, 2.0, 0.35),
-    Quantity.HUE: (0.4, 20.0, 2.5),
-    Quantity.CHROMA: (0.25, 4.0, 1.0),
+_RANGES: Mapping[Axis, tuple[float, float, float]] = {
+    Axis.VALUE: (0.06, 2.0, 0.35),
+    Axis.HUE: (0.4, 20.0, 2.5),
+    Axis.CHROMA: (0.25, 4.0, 1.0),
 }
 """Least and largest level asked, and what is usual, in steps. The least is what a screen of eight
 bits shows; what is usual was chosen by trying, and answers soon outweigh it."""
 
-LEAST_SHOWN: Mapping[Quantity, float] = {
+LEAST_SHOWN: Mapping[Axis, float] = {
     quantity: lowest for quantity, (lowest, _, _) in _RANGES.items()
 }
 
@@ -87,9 +88,7 @@ SCREEN_STEPS = 5
 _STEPS_SEEN = 3
 
 
-def quest_of(
-    quantity: Quantity, answered: Sequence[Answered], before: Found | None = None
-) -> Quest:
+def quest_of(quantity: Axis, answered: Sequence[Answered], before: Found | None = None) -> Quest:
     """Weigh answers about one quantity."""
     lowest, highest, usual = _RANGES[quantity]
     quest = begin(guess=0.25, lowest=lowest, highest=highest, usual=usual, before=before)
@@ -104,9 +103,9 @@ def next_question(
     kind: SeriesKind,
     answered: Sequence[Answered],
     rng: Generator,
-    before: Mapping[Quantity, Found],
+    before: Mapping[Axis, Found],
     screen: Screen | None = None,
-) -> Question | None:
+) -> EyeQuestion | None:
     """Give the next question, at the level that tells most; None at the end of the series."""
     if len(answered) >= LONG[kind]:
         return None
@@ -124,19 +123,17 @@ def next_question(
 _ANSWERS = {Ask.TOGETHER: 6, Ask.UNEVEN: 5}
 
 
-def found_by(
-    answered: Sequence[Answered], before: Mapping[Quantity, Found]
-) -> dict[Quantity, Found]:
+def found_by(answered: Sequence[Answered], before: Mapping[Axis, Found]) -> dict[Axis, Found]:
     """Give the smallest differences somebody sees, of what was asked."""
     asked = {one.ask.quantity for one in answered}
     return {
         quantity: quest_of(quantity, answered, before.get(quantity)).found()
-        for quantity in Quantity
+        for quantity in Axis
         if quantity in asked
     }
 
 
-def answer(asked: Question, chosen: int) -> Answered:
+def answer(asked: EyeQuestion, chosen: int) -> Answered:
     """Hold an answer against the right one; places on a wheel go round."""
     off = abs(chosen - asked.right)
     if asked.ask is Ask.PLACE:

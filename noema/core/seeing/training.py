@@ -4,8 +4,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import Enum
 
+from noema.core.colour.axis import Axis
 from noema.core.language import N_, gettext
-from noema.core.seeing.question import Quantity
 from noema.core.seeing.series import SeriesKind
 from noema.core.statistics.adaptive import Found
 
@@ -14,16 +14,16 @@ FEW_FORESEEN = 8
 
 _FORESEES = 0.7  # share from which changes are foreseen well
 _TELLS = 0.75  # share of steps seen as they were read, from which the eye is sure
-_COARSE: Mapping[Quantity, float] = {
-    Quantity.VALUE: 0.6,
-    Quantity.HUE: 4.0,
-    Quantity.CHROMA: 1.6,
+_COARSE: Mapping[Axis, float] = {
+    Axis.VALUE: 0.6,
+    Axis.HUE: 4.0,
+    Axis.CHROMA: 1.6,
 }
 """Smallest differences above which the eye is trained first: about a cell's tolerance for a
 beginner, so that what strays can be seen at all."""
 
 
-class Place(Enum):
+class TrainedAt(Enum):
     """Where something is trained."""
 
     BENCH = "bench"
@@ -31,10 +31,10 @@ class Place(Enum):
 
 
 @dataclass(frozen=True, kw_only=True)
-class Seeing:
+class KnownEye:
     """What is known of how somebody sees."""
 
-    found: Mapping[Quantity, Found]
+    found: Mapping[Axis, Found]
     foreseen: tuple[int, int]  # came true, of so many that were foretold
     agreed: float | None  # share of own steps seen as they were read; None: never said
     drifted: bool  # cells of the last sheet strayed
@@ -45,16 +45,16 @@ class Seeing:
 class Training:
     """What to train next."""
 
-    place: Place
+    place: TrainedAt
     series: SeriesKind | None  # for the eye
     reason: str
 
 
-def next_training(seeing: Seeing) -> Training:
+def next_training(seeing: KnownEye) -> Training:
     """Choose what to train next: seeing before mixing, value before hue."""
-    for quantity in (Quantity.VALUE, Quantity.CHROMA, Quantity.HUE):
+    for quantity in (Axis.VALUE, Axis.CHROMA, Axis.HUE):
         known = seeing.found.get(quantity)
-        if quantity is Quantity.HUE and seeing.one_line:
+        if quantity is Axis.HUE and seeing.one_line:
             continue  # value and intensity tell more
         if known is not None and known.low > _COARSE[quantity]:
             return _eye(SeriesKind(quantity.value), _COARSER[quantity])
@@ -65,22 +65,22 @@ def next_training(seeing: Seeing) -> Training:
         return _bench(N_("since cells of your last sheet strayed: mix them here first"))
     if count >= FEW_FORESEEN and right < _FORESEES * count:
         return _bench(N_("and say first what will happen: you foresaw fewer than most changes"))
-    for quantity in (Quantity.VALUE, Quantity.CHROMA, Quantity.HUE):
+    for quantity in (Axis.VALUE, Axis.CHROMA, Axis.HUE):
         if quantity not in seeing.found:
             return _eye(SeriesKind(quantity.value), N_("since you haven’t tried it yet"))
     return _bench(N_("a task you haven’t done, since your eye is ready for it"))
 
 
 _COARSER = {
-    Quantity.VALUE: N_("since values near each other still look alike to you"),
-    Quantity.CHROMA: N_("since intensities near each other still look alike to you"),
-    Quantity.HUE: N_("since hues near each other still look alike to you"),
+    Axis.VALUE: N_("since values near each other still look alike to you"),
+    Axis.CHROMA: N_("since intensities near each other still look alike to you"),
+    Axis.HUE: N_("since hues near each other still look alike to you"),
 }
 
 
 def _eye(series: SeriesKind, reason: str) -> Training:
-    return Training(place=Place.EYE, series=series, reason=gettext(reason))
+    return Training(place=TrainedAt.EYE, series=series, reason=gettext(reason))
 
 
 def _bench(reason: str) -> Training:
-    return Training(place=Place.BENCH, series=None, reason=gettext(reason))
+    return Training(place=TrainedAt.BENCH, series=None, reason=gettext(reason))

@@ -55,7 +55,7 @@ class Do(Enum):
 ASKS = (Do.NEARER, Do.WHICH, Do.HINT)
 
 
-class Look(Enum):
+class BenchLook(Enum):
     """A way of looking at the palette."""
 
     PLAIN = "plain"
@@ -63,7 +63,7 @@ class Look(Enum):
     SQUINT = "squint"
 
 
-class ActForm(Form):
+class BenchForm(Form):
     """An act with what it is done with, and what is said of it beforehand."""
 
     do = OneOf(Do, _REFUSAL)
@@ -71,7 +71,7 @@ class ActForm(Form):
     ml = Number(what=N_("the amount"))
     pile = TextLine(most=20)
     acts = Whole()  # that were done when the page was made
-    look = OneOf(Look, _REFUSAL, usual=Look.PLAIN)
+    look = OneOf(BenchLook, _REFUSAL, usual=BenchLook.PLAIN)
     smear = TextLine(most=1)
     numbers = TextLine(most=1)
     says_value = OneOrNone(SaidValue, _REFUSAL)
@@ -86,7 +86,7 @@ class AtHand:
     source: str
     ml: float
     pile: str
-    look: Look = Look.PLAIN
+    look: BenchLook = BenchLook.PLAIN
     smear: bool = False  # a little of each pile is let down at its side
     numbers: bool = False  # hue, value and chroma are said
 
@@ -109,12 +109,12 @@ class AtHandForm(Form):
     source = TextLine(most=60)
     ml = Number(what=N_("the amount"))
     pile = TextLine(most=20)
-    look = OneOf(Look, _REFUSAL, usual=Look.PLAIN)
+    look = OneOf(BenchLook, _REFUSAL, usual=BenchLook.PLAIN)
     smear = TextLine(most=1)
     numbers = TextLine(most=1)
 
 
-def at_hand(form: AtHandForm | ActForm, practice: Practice) -> AtHand:
+def at_hand(form: AtHandForm | BenchForm, practice: Practice) -> AtHand:
     """Give what is chosen; what isn't said is what is usual."""
     names = [tube.name for tube in practice.bench.paints.tubes]
     piles = places(practice)
@@ -174,7 +174,7 @@ def undone(acts: Sequence[Act]) -> int:
     return 1
 
 
-def prediction(form: ActForm) -> Prediction:
+def prediction(form: BenchForm) -> Prediction:
     """Give what was said beforehand."""
     return Prediction(
         value=form.says_value.data, hue=form.says_hue.data or None, chroma=form.says_chroma.data

@@ -30,14 +30,14 @@ from noema.core.pigments.partners import white_to_show
 from noema.core.pigments.shelf import TUBES, WHITE
 from noema.formats.bench_task_json import foreseen_from_json
 from noema.store.bench import KeptPractice
-from noema.web.bench.acting import AtHand, Do, Look, places
+from noema.web.bench.acting import AtHand, BenchLook, Do, places
 from noema.web.drawings.palette import DrawnPalette, draw_palette, fills_of
 from noema.web.frame.page import Frame
 
 _LOOKS = {
-    Look.PLAIN: N_("As it is"),
-    Look.GREYSCALE: N_("Greyscale"),
-    Look.SQUINT: N_("Squint"),
+    BenchLook.PLAIN: N_("As it is"),
+    BenchLook.GREYSCALE: N_("Greyscale"),
+    BenchLook.SQUINT: N_("Squint"),
 }
 _DOSE_KEYS = ("g", "t", "p", "h")
 
@@ -80,7 +80,7 @@ class BenchPage:
     target_fill: str  # what is asked for; empty where it isn't shown
     pile_fill: str  # beside it, once something is there
     numbers: tuple[str, ...]  # asked for: a line a pile
-    looks: tuple[tuple[Look, str], ...]
+    looks: tuple[tuple[BenchLook, str], ...]
     answer: str  # to what was asked, or how it came
     is_free: bool
     acts: int

@@ -12,8 +12,8 @@ from noema.store.bench import KeptPractice
 from noema.store.paints import hue_words
 from noema.web.bench.acting import (
     ASKS,
-    ActForm,
     AtHandForm,
+    BenchForm,
     Do,
     acts_for,
     at_hand,
@@ -37,7 +37,7 @@ def shown(kept: KeptPractice, around: Around, school_id: int) -> str:
 
 def worked(find: Callable[[], KeptPractice], around: Around, school_id: int) -> Answer:
     """Do what a button says, and show what came of it."""
-    form, kept, table = read_form(ActForm), find(), hue_words(db(), school_id).table
+    form, kept, table = read_form(BenchForm), find(), hue_words(db(), school_id).table
     held(db(), kept, form.acts.data or 0)
     practice = practice_from(kept)
     at = at_hand(form, practice)

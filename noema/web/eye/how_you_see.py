@@ -1,16 +1,16 @@
-"""How somebody sees, apart from how they paint: series, predictions, guesses of their own sheets."""
+"""How somebody sees, apart from how they paint: series, predictions, guesses of own sheets."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from noema.core.bench.predicting import share_foreseen
+from noema.core.colour.axis import Axis
 from noema.core.language import gettext
 from noema.core.progress.seeing import Seen
 from noema.core.progress.skill_courses import eye_words
-from noema.core.seeing.question import Quantity
 from noema.core.seeing.says import SERIES_WORDS, change_words, places_words, sees_words
 from noema.core.seeing.series import Answered, SeriesKind, along_one_line
-from noema.core.seeing.training import Place, Seeing, next_training
+from noema.core.seeing.training import KnownEye, TrainedAt, next_training
 from noema.core.statistics.adaptive import Found
 from noema.formats.bench_task_json import foreseen_from_json
 from noema.formats.series_json import answered_of, asked_from_json, found_from_json
@@ -39,7 +39,7 @@ class HowYouSee:
     foreseen: str  # how changes at the bench were foreseen; empty where nothing was said
     guesses: str  # of their own sheets; empty where nothing was said
     next_words: str
-    next_place: Place
+    next_place: TrainedAt
     next_series: SeriesKind | None
 
     @property
@@ -59,9 +59,9 @@ def how_you_see(student_id: int, guesses: Sequence[Seen], *, drifted: bool) -> H
     goes = practices_of_student(db(), student_id)
     foreseen = share_foreseen(foreseen_from_json(one) for go in goes for one in go.foreseen)
     shares = [one.share for one in guesses if one.share is not None]
-    hue = latest.get(Quantity.HUE)
+    hue = latest.get(Axis.HUE)
     found = next_training(
-        Seeing(
+        KnownEye(
             found=latest,
             foreseen=foreseen,
             agreed=sum(shares) / len(shares) if shares else None,
@@ -81,9 +81,9 @@ def how_you_see(student_id: int, guesses: Sequence[Seen], *, drifted: bool) -> H
     )
 
 
-def _courses(over: Sequence[KeptSeries]) -> dict[Quantity, list[tuple[str, Found]]]:
+def _courses(over: Sequence[KeptSeries]) -> dict[Axis, list[tuple[str, Found]]]:
     """Give what each series found, by quantity, with its day."""
-    courses: dict[Quantity, list[tuple[str, Found]]] = {}
+    courses: dict[Axis, list[tuple[str, Found]]] = {}
     for one in over:
         for quantity, found in found_from_json(one.found).items():
             courses.setdefault(quantity, []).append((short_day(here(one.begun_at)), found))
@@ -91,7 +91,7 @@ def _courses(over: Sequence[KeptSeries]) -> dict[Quantity, list[tuple[str, Found
 
 
 def _line(
-    quantity: Quantity, course: Sequence[tuple[str, Found]], answers: Sequence[Answered]
+    quantity: Axis, course: Sequence[tuple[str, Found]], answers: Sequence[Answered]
 ) -> SeenLine | None:
     count = sum(one.ask.quantity is quantity for one in answers)
     words = sees_words(quantity, course[-1][1], count)

@@ -59,7 +59,7 @@ class ScreenForm(SeriesForm):
     on_it = Said("yes")
 
 
-class AnswerForm(Form):
+class EyeAnswerForm(Form):
     """An answer, and whether the colours were said in words before it."""
 
     number = Whole()
@@ -90,7 +90,7 @@ class ScreenPage:
 
 
 @dataclass(frozen=True, kw_only=True)
-class AskedPage:
+class EyeQuestionPage:
     """One question of a series, or its end."""
 
     frame: None = None
@@ -156,10 +156,11 @@ def screen() -> str:
 def screen_seen() -> Response:
     """Keep what the screen shows, and begin."""
     form = read_form(ScreenForm)
-    counts = (form.dark.data, form.light.data)
-    if any(one is None or not 0 <= one <= SCREEN_STEPS for one in counts):
-        raise Refused(gettext("Say how many squares you can count in each row."))
-    seen = Screen(dark_steps=counts[0], light_steps=counts[1], light_on_it=form.on_it.data)
+    seen = Screen(
+        dark_steps=_counted(form.dark.data),
+        light_steps=_counted(form.light.data),
+        light_on_it=form.on_it.data,
+    )
     return _begun(form.kind.data, seen)
 
 
@@ -173,7 +174,7 @@ def of_one(series_id: int) -> str:
 @eye.post("/me/eye/<int:series_id>/answer")
 def answer_one(series_id: int) -> Response | str:
     """Keep an answer and ask the next."""
-    form = read_form(AnswerForm)
+    form = read_form(EyeAnswerForm)
     if form.number.data is None or form.choice.data is None:
         raise Refused(gettext("Choose one of the answers shown."))
     kept = answer_question(
@@ -191,6 +192,12 @@ def answer_one(series_id: int) -> Response | str:
     return redirect(url_for("eye.of_one", series_id=series_id), 303)
 
 
+def _counted(count: int | None) -> int:
+    if count is None or not 0 <= count <= SCREEN_STEPS:
+        raise Refused(gettext("Say how many squares you can count in each row."))
+    return count
+
+
 def _begun(kind: SeriesKind, screen: Screen) -> Response:
     number = begin_asking(db(), the_student(), kind, screen, default_rng())
     return redirect(url_for("eye.of_one", series_id=number), 303)
@@ -200,7 +207,7 @@ def _shown(kept: KeptSeries, *, says: bool = False) -> str:
     asked = asked_from_json(kept.asked)
     table = hue_words(db(), the_student().school_id).table
     last, is_over = asked[-1].question, kept.ended_at is not None
-    page = AskedPage(
+    page = EyeQuestionPage(
         name=the_student().display_name,
         id=kept.id,
         title=gettext(SERIES_WORDS[kept.kind]),

@@ -26,7 +26,8 @@ from noema.core.bench.making import (
 from noema.core.bench.practice import TUBE_ML, Practice
 from noema.core.bench.practised import practised
 from noema.core.bench.says import ended_words, hint_words, step_words, task_words
-from noema.core.bench.task import THERE, Axis, BenchTask, Goal, TaskKind
+from noema.core.bench.task import THERE, BenchTask, Goal, TaskKind
+from noema.core.colour.axis import Axis
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import USUAL_HUES, hue_step
