@@ -37,6 +37,7 @@ CORE_ORDER = [
     "planning",
     "bench",
     "seeing",
+    "logbook",
 ]
 OUTSIDE_CORE = {"flask", "sqlalchemy", "PIL", "reportlab", "segno", "procrastinate", "click"}
 

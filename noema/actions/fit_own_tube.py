@@ -5,6 +5,7 @@ import unicodedata
 
 from sqlalchemy.orm import Session
 
+from noema.actions.log_colours import log_swatches
 from noema.core.errors import BadPaint
 from noema.core.language import gettext
 from noema.core.pigments.fit import FittedTube, Swatch, fit_tube
@@ -47,6 +48,7 @@ def fit_own_tube(
             )
         )
     add_own_tube(session, school_id, fitted, swatches)
+    log_swatches(session, school_id, fitted.tube.label, swatches)
     return fitted
 
 

@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 
 from sqlalchemy.orm import Session
 
+from noema.actions.log_colours import log_cells
 from noema.actions.say_to import follow_word
 from noema.actions.work_out_difficulty import work_out_difficulty
 from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
@@ -81,6 +82,7 @@ def judge_sheet(
         holds_plainly=holds_plainly(judgement, reading.flags),
     )
     open_review(session, photograph_id, add_judgement(session, new))
+    log_cells(session, photograph_id, assignment.title, exercise.asked, judgement, reading)
     review = review_of(decisions(record_of(session, photograph_id)))
     if review.left_out or review.overruled:
         follow_word(session, photograph_id, review)

@@ -8,6 +8,7 @@ from functools import lru_cache, partial
 from numpy.random import Generator
 from sqlalchemy.orm import Session
 
+from noema.actions.log_colours import log_mixes
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.bench.acts import Bench
 from noema.core.bench.doing import Act
@@ -190,11 +191,12 @@ def answered(session: Session, kept: KeptPractice) -> None:
     count_answer(session, kept.id)
 
 
-def end(session: Session, kept: KeptPractice, now: datetime) -> None:
-    """End a go, and keep how near it came."""
+def end(session: Session, kept: KeptPractice, school_id: int, now: datetime) -> None:
+    """End a go, and keep how near it came and what was mixed."""
     if kept.ended_at is None:
         practice = practice_from(kept)
         end_practice(session, kept.id, away=practice.away(), touches=len(practice.touches), now=now)
+        log_mixes(session, kept, school_id, practice)
 
 
 def held(session: Session, kept: KeptPractice, acts: int) -> None:

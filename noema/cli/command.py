@@ -15,6 +15,7 @@ COMMANDS = {
     "plan": "noema.cli.plan",
     "amounts": "noema.cli.amounts",
     "bench": "noema.cli.bench",
+    "nearest": "noema.cli.nearest",
     "hvc": "noema.cli.hvc",
     "mix": "noema.cli.mix",
     "picture": "noema.cli.picture",

@@ -30,6 +30,7 @@ from noema.store import (
     account_tables,
     bench_tables,
     eye_tables,
+    logbook_tables,
     paint_tables,  # noqa: F401  kept too
     planning_tables,
     student_tables,
@@ -44,7 +45,7 @@ _ORDER = (
     "photograph", "reading", "judgement", "review", "decision", "phrase", "self_check", "upload",
     "sourced", "school_calendar", "class_unit", "lesson_went", "lesson_mark", "unit_pattern",
     "lesson_paint", "paint_container", "record_entry", "thing_laid_out", "bench_task",
-    "bench_practice", "eye_series",
+    "bench_practice", "eye_series", "logbook_entry",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 
@@ -91,8 +92,12 @@ def rows_of_table(
 
 
 def told_columns(table: Table) -> list[Column[Any]]:
-    """Give a table's columns but for secrets."""
-    return [column for column in table.columns if not column.info.get("secret")]
+    """Give a table's columns but for secrets, and for what the database works out itself."""
+    return [
+        column
+        for column in table.columns
+        if not column.info.get("secret") and column.computed is None
+    ]
 
 
 def schema_version(session: Session) -> str:
@@ -203,6 +208,13 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
         "lesson_paint": planning_tables.LessonPaint.class_id.in_(classes),
         "thing_laid_out": planning_tables.ThingLaidOut.class_id.in_(classes),
         "bench_task": bench_tables.BenchTaskRow.class_id.in_(classes),
+        "logbook_entry": logbook_tables.LogbookRow.school_id == school_id
+        if class_id is None
+        else logbook_tables.LogbookRow.class_id.in_(classes)
+        & or_(
+            logbook_tables.LogbookRow.student_id.is_(None),
+            logbook_tables.LogbookRow.student_id.in_(students),
+        ),
         "eye_series": eye_tables.EyeSeriesRow.student_id.in_(students),
         "bench_practice": bench_tables.BenchPracticeRow.class_id.in_(classes)
         & or_(

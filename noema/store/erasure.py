@@ -12,6 +12,7 @@ from noema.store.archive import scopes_of, tables_in_order, told_columns
 from noema.store.bench_tables import BenchPracticeRow
 from noema.store.eye_tables import EyeSeriesRow
 from noema.store.files import named_files
+from noema.store.logbook_tables import LogbookRow
 from noema.store.planning_tables import LessonMark
 from noema.store.register import give_marks_to
 from noema.store.student_tables import LeavingFile, LogIn, SelfCheck, Sourced, Upload
@@ -61,7 +62,7 @@ def give_sheets_to(session: Session, from_id: int, to_id: int) -> None:
         sheet.student_id, sheet.attempt = to_id, own[sheet.assignment_id]
         session.flush()
     give_marks_to(session, from_id, to_id)
-    for table in (Batch, Upload, Sourced, BenchPracticeRow, EyeSeriesRow):
+    for table in (Batch, Upload, Sourced, BenchPracticeRow, EyeSeriesRow, LogbookRow):
         session.execute(update(table).where(table.student_id == from_id).values(student_id=to_id))
     classes = session.scalars(select(Enrolment.class_id).where(Enrolment.student_id == from_id))
     for class_id in classes.all():
@@ -91,6 +92,7 @@ def erase_student(session: Session, student_id: int) -> Gone:
         update(KeyRevision).where(unkeyed).values(key_photograph_id=None, key_labs=None)
     )
     for table, condition in (
+        (LogbookRow, LogbookRow.photograph_id.in_(photos)),
         (DecisionRow, DecisionRow.photograph_id.in_(photos)),
         (ReviewRow, ReviewRow.photograph_id.in_(photos)),
         (SelfCheck, SelfCheck.photograph_id.in_(photos)),
@@ -103,6 +105,7 @@ def erase_student(session: Session, student_id: int) -> Gone:
         (Enrolment, Enrolment.student_id == student_id),
         (Sourced, Sourced.student_id == student_id),
         (LessonMark, LessonMark.student_id == student_id),
+        (LogbookRow, LogbookRow.student_id == student_id),
         (BenchPracticeRow, BenchPracticeRow.student_id == student_id),
         (EyeSeriesRow, EyeSeriesRow.student_id == student_id),
         (LogIn, LogIn.student_id == student_id),

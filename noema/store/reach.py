@@ -15,6 +15,7 @@ from sqlalchemy.sql.base import ExecutableOption
 from noema.store.base import Base
 from noema.store.bench_tables import BenchPracticeRow, BenchTaskRow
 from noema.store.eye_tables import EyeSeriesRow
+from noema.store.logbook_tables import LogbookRow
 from noema.store.tables import (
     Assignment,
     Batch,
@@ -93,6 +94,7 @@ def _limits(reach: ClassReach) -> list[ExecutableOption]:
         BenchPracticeRow: BenchPracticeRow.class_id.in_(reach.class_ids),
         Sheet: Sheet.assignment_id.in_(given),
         Student: or_(Student.id.in_(enrolled), Student.id.in_(painted)),
+        LogbookRow: or_(LogbookRow.class_id.is_(None), LogbookRow.class_id.in_(reach.class_ids)),
         EyeSeriesRow: or_(
             EyeSeriesRow.student_id.in_(enrolled), EyeSeriesRow.student_id.in_(painted)
         ),

@@ -49,6 +49,8 @@ from noema.web.joining.views import joining
 from noema.web.keys.views import keys
 from noema.web.language.catalogues import speak
 from noema.web.language.views import language
+from noema.web.logbook.class_views import class_logbook
+from noema.web.logbook.views import logbook
 from noema.web.logging_in.by_school import (
     IdentityService,
     attach_identity_service,
@@ -101,6 +103,8 @@ FEATURES = (
     bench,
     class_bench,
     eye,
+    logbook,
+    class_logbook,
     classes,
     unit,
     starting,

@@ -5,6 +5,7 @@ from alembic import context
 from noema.store import (  # noqa: F401  their tables join the metadata
     bench_tables,
     eye_tables,
+    logbook_tables,
     paint_tables,
     planning_tables,
     student_tables,

@@ -133,7 +133,7 @@ def do_one(class_id: int, practice_id: int) -> Answer:
 def end_one(class_id: int, practice_id: int) -> Answer:
     """End a go."""
     kept = _own(class_id, practice_id)
-    return ended(kept, _around(kept))
+    return ended(kept, _around(kept), me().school_id)
 
 
 @class_bench.post("/classes/<int:class_id>/bench/tasks")

@@ -102,7 +102,7 @@ def do_one(practice_id: int) -> Answer:
 def end_one(practice_id: int) -> Answer:
     """End a go."""
     kept = practice_of_student(db(), the_student().id, practice_id)
-    return ended(kept, _around(practice_id))
+    return ended(kept, _around(practice_id), the_student().school_id)
 
 
 def _chosen(name: str, class_ids: list[int]) -> tuple[BenchPaints, BenchTask, int, int | None]:

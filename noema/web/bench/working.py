@@ -58,9 +58,9 @@ def worked(find: Callable[[], KeptPractice], around: Around, school_id: int) -> 
     return redirect(f"{around.here}?{at.query(answer=answer)}", 303)
 
 
-def ended(kept: KeptPractice, around: Around) -> Answer:
+def ended(kept: KeptPractice, around: Around, school_id: int) -> Answer:
     """End a go and show how it went."""
-    end(db(), kept, datetime.now(UTC))
+    end(db(), kept, school_id, datetime.now(UTC))
     return redirect(around.here, 303)
 
 

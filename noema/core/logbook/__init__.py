@@ -1,0 +1,1 @@
+"""The logbook: every colour somebody mixed, measured or wrote down, and the nearest to another."""
