@@ -130,6 +130,8 @@ def begin(
     given: BenchPaints,
     task: BenchTask,
     task_id: int | None = None,
+    *,
+    begun_at: datetime | None = None,
 ) -> int:
     """Begin a go at a task; gives its number."""
     paints = given.paints
@@ -142,6 +144,7 @@ def begin(
             played=acts_to_json(paints.name, paints.binder.value, ()),
             task_id=task_id,
         ),
+        begun_at,
     )
 
 

@@ -43,10 +43,18 @@ def known_screen(session: Session, student_id: int, now: datetime) -> Screen | N
 
 
 def begin_asking(
-    session: Session, student: StudentRow, kind: SeriesKind, screen: Screen, rng: Generator
+    session: Session,
+    student: StudentRow,
+    kind: SeriesKind,
+    screen: Screen,
+    rng: Generator,
+    *,
+    begun_at: datetime | None = None,
 ) -> int:
     """Begin a series with its first question; gives its number."""
-    number = begin_series(session, student.school_id, student.id, kind, screen_to_json(screen))
+    number = begin_series(
+        session, student.school_id, student.id, kind, screen_to_json(screen), begun_at
+    )
     first = next_question(kind, (), rng, found_before(session, student.id, number), screen)
     assert first is not None  # no series is empty
     keep_asked(session, number, asked_to_json([AskedOnce(question=first)]))

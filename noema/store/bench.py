@@ -106,8 +106,10 @@ def take_task_back(session: Session, class_id: int, task_id: int) -> None:
     session.flush()
 
 
-def begin_practice(session: Session, who: Practiser, new: NewPractice) -> int:
-    """Keep a go that begins; gives its number."""
+def begin_practice(
+    session: Session, who: Practiser, new: NewPractice, begun_at: datetime | None = None
+) -> int:
+    """Keep a go that begins, now if nothing else is said; gives its number."""
     row = BenchPracticeRow(
         school_id=who.school_id,
         class_id=who.class_id,
@@ -118,6 +120,7 @@ def begin_practice(session: Session, who: Practiser, new: NewPractice) -> int:
         paints=new.paints,
         played=new.played,
         foreseen=[],
+        begun_at=begun_at or func.now(),
     )
     session.add(row)
     session.flush()

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
@@ -30,11 +30,21 @@ class KeptSeries:
 
 
 def begin_series(
-    session: Session, school_id: int, student_id: int, kind: SeriesKind, screen: Json | None
+    session: Session,
+    school_id: int,
+    student_id: int,
+    kind: SeriesKind,
+    screen: Json | None,
+    begun_at: datetime | None = None,
 ) -> int:
-    """Keep a series that begins; gives its number."""
+    """Keep a series that begins, now if nothing else is said; gives its number."""
     row = EyeSeriesRow(
-        school_id=school_id, student_id=student_id, kind=kind.value, screen=screen, asked=[]
+        school_id=school_id,
+        student_id=student_id,
+        kind=kind.value,
+        screen=screen,
+        asked=[],
+        begun_at=begun_at or func.now(),
     )
     session.add(row)
     session.flush()

@@ -46,6 +46,7 @@ class FieldSpot:
 
     x: float
     y: float
+    radius: float
     fill: str
     query: str
     said: str
@@ -177,7 +178,11 @@ def _spots(value: float, table: HueTable) -> tuple[FieldSpot, ...]:
     """Lay hues round a grey, chroma outwards; only colours a screen shows."""
     hues = np.arange(_HUES) * 100.0 / _HUES
     hvcs = [(np.nan, value, 0.0)]
-    hvcs += [(float(hue), value, chroma) for chroma in _CHROMAS for hue in hues]
+    hvcs += [
+        (float(hue), value, chroma)
+        for chroma in _CHROMAS
+        for hue in (hues[::2] if chroma == _CHROMAS[0] else hues)
+    ]
     labs = hvc_to_lab(hvcs)
     linear = lab_to_linear(labs)
     shown = np.asarray(((linear >= -0.001) & (linear <= 1.001)).all(axis=1))
@@ -193,6 +198,7 @@ def _spots(value: float, table: HueTable) -> tuple[FieldSpot, ...]:
             FieldSpot(
                 x=round(float(_MIDDLE + reach * np.sin(angle)), 1),
                 y=round(float(_MIDDLE - reach * np.cos(angle)), 1),
+                radius=round(_SPOT if chroma > _CHROMAS[1] else 0.65 * _SPOT, 1),
                 fill=fill,
                 query=f"{_query((lightness, a, b))}&value={value:g}",
                 said=gettext(

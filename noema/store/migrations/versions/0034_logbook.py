@@ -37,7 +37,12 @@ def upgrade() -> None:
         sa.Column("a", sa.Float, nullable=False),
         sa.Column("b", sa.Float, nullable=False),
         sa.Column("asked", JSONB, nullable=True),
-        sa.Column("place", Cube, sa.Computed("cube(ARRAY[lightness, a, b])", persisted=True)),
+        sa.Column(
+            "place",
+            Cube,
+            sa.Computed("cube(ARRAY[lightness, a, b])", persisted=True),
+            nullable=False,
+        ),
         sa.Column(
             "made_at", TIMESTAMP(timezone=True), server_default=sa.func.now(), nullable=False
         ),
