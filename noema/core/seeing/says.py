@@ -8,7 +8,14 @@ from noema.core.colour.hvc import HVC
 from noema.core.colour.names import HueTable, chroma_word, value_word
 from noema.core.language import N_, gettext
 from noema.core.seeing.question import Ask, EyeQuestion, shown_hvc
-from noema.core.seeing.series import LEAST_SHOWN, SCREEN_STEPS, Answered, Screen, SeriesKind
+from noema.core.seeing.series import (
+    LEAST_SHOWN,
+    MOST_SHOWN,
+    SCREEN_STEPS,
+    Answered,
+    Screen,
+    SeriesKind,
+)
 from noema.core.statistics.adaptive import Found
 
 ASKS_WORDS: Mapping[Ask, str] = {
@@ -37,6 +44,7 @@ _SEES = {
 }
 _FEWEST = 12  # answers under which nothing is said of a threshold
 _CHANGED = 2.0  # sigmas apart, from which two results are told apart
+_NEAR_TOP = 0.95  # of the largest level asked: beyond it nothing was found
 _NEAR_FLOOR = 1.5  # times the least a screen shows
 
 
@@ -76,6 +84,11 @@ def sees_words(quantity: Axis, found: Found, answers: int) -> str:
     """Say the smallest difference somebody sees, with its doubt; empty after few answers."""
     if answers < _FEWEST:
         return ""
+    if found.high > _NEAR_TOP * MOST_SHOWN[quantity]:
+        return gettext(
+            "Too many answers were near chance to say how finely you see %(what)s.",
+            what=quantity.words,
+        )
     said = gettext(_SEES[quantity], size=_size(found.threshold))
     doubt = gettext(
         "Nineteen times in twenty it lies between %(low)s and %(high)s.",

@@ -48,9 +48,8 @@ _RANGES: Mapping[Axis, tuple[float, float, float]] = {
 """Least and largest level asked, and what is usual, in steps. The least is what a screen of eight
 bits shows; what is usual was chosen by trying, and answers soon outweigh it."""
 
-LEAST_SHOWN: Mapping[Axis, float] = {
-    quantity: lowest for quantity, (lowest, _, _) in _RANGES.items()
-}
+LEAST_SHOWN: Mapping[Axis, float] = {axis: lowest for axis, (lowest, _, _) in _RANGES.items()}
+MOST_SHOWN: Mapping[Axis, float] = {axis: highest for axis, (_, highest, _) in _RANGES.items()}
 
 
 @dataclass(frozen=True, kw_only=True)
