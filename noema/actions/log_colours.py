@@ -1,6 +1,7 @@
 """Colours go into the logbook: painted cells, mixes of the bench, swatched tubes, notes."""
 
 from collections.abc import Sequence
+from datetime import datetime
 
 from sqlalchemy.orm import Session
 
@@ -64,7 +65,9 @@ def log_cells(
     )
 
 
-def log_mixes(session: Session, kept: KeptPractice, school_id: int, practice: Practice) -> None:
+def log_mixes(
+    session: Session, kept: KeptPractice, school_id: int, practice: Practice, now: datetime
+) -> None:
     """Put the piles of a go that ended in."""
     colours = colours_of(practice.palette, practice.bench.paints)
     title = task_words(practice.task).title
@@ -73,6 +76,7 @@ def log_mixes(session: Session, kept: KeptPractice, school_id: int, practice: Pr
         class_id=kept.class_id,
         student_id=kept.student_id,
         practice_id=kept.id,
+        made_at=now,
     )
     entries = []
     for name, colour in colours.items():

@@ -199,7 +199,7 @@ def end(session: Session, kept: KeptPractice, school_id: int, now: datetime) -> 
     if kept.ended_at is None:
         practice = practice_from(kept)
         end_practice(session, kept.id, away=practice.away(), touches=len(practice.touches), now=now)
-        log_mixes(session, kept, school_id, practice)
+        log_mixes(session, kept, school_id, practice, now)
 
 
 def held(session: Session, kept: KeptPractice, acts: int) -> None:

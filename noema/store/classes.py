@@ -26,6 +26,7 @@ class ClassRow:
     term: str  # such as Autumn 2026; empty where nobody said
     archived: bool
     students: int  # how many
+    names_colours: bool = False  # beside them, at the bench
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -145,6 +146,12 @@ def set_archived(session: Session, class_id: int, at: datetime | None) -> None:
     session.flush()
 
 
+def set_names_colours(session: Session, class_id: int, names_colours: bool) -> None:
+    """Say whether a class's bench names colours beside them."""
+    session.get_one(SchoolClass, class_id).names_colours = names_colours
+    session.flush()
+
+
 def set_term(session: Session, class_id: int, term: str) -> None:
     """Say in which term a class is."""
     session.get_one(SchoolClass, class_id).term = term
@@ -217,5 +224,6 @@ def _class_row(row: SchoolClass, students: int) -> ClassRow:
         audience=Audience(row.audience),
         term=row.term,
         archived=row.archived_at is not None,
+        names_colours=row.names_colours,
         students=students,
     )

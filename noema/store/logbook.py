@@ -42,6 +42,7 @@ class LogSource:
     student_id: int | None = None
     photograph_id: int | None = None
     practice_id: int | None = None
+    made_at: datetime | None = None  # now, if nothing else is said
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -77,6 +78,7 @@ def add_entries(session: Session, source: LogSource, entries: Sequence[Entry]) -
                 a=a,
                 b=b,
                 asked=None if one.asked is None else list(one.asked),
+                made_at=source.made_at or func.now(),
             )
         )
     session.flush()
@@ -85,7 +87,7 @@ def add_entries(session: Session, source: LogSource, entries: Sequence[Entry]) -
 def source_of_photograph(session: Session, photograph_id: int) -> LogSource | None:
     """Whose sheet does a photograph show? None: no student's."""
     row = session.execute(
-        select(Photograph.school_id, Assignment.class_id, Sheet.student_id)
+        select(Photograph.school_id, Photograph.received_at, Assignment.class_id, Sheet.student_id)
         .join(Sheet, Sheet.id == Photograph.sheet_id)
         .join(Assignment, Assignment.id == Sheet.assignment_id)
         .where(Photograph.id == photograph_id, Sheet.student_id.is_not(None))
@@ -97,6 +99,7 @@ def source_of_photograph(session: Session, photograph_id: int) -> LogSource | No
         class_id=row.class_id,
         student_id=row.student_id,
         photograph_id=photograph_id,
+        made_at=row.received_at,
     )
 
 

@@ -28,6 +28,7 @@ class ClassOfStudent:
     name: str
     unit: Unit
     sees_at_once: bool  # readings, before the teacher's review
+    names_colours: bool = False  # beside them, at the bench
 
 
 def classes_of_student(session: Session, student_id: int) -> tuple[ClassOfStudent, ...]:
@@ -39,7 +40,13 @@ def classes_of_student(session: Session, student_id: int) -> tuple[ClassOfStuden
         .order_by(SchoolClass.name)
     )
     return tuple(
-        ClassOfStudent(id=row.id, name=row.name, unit=unit_of(row), sees_at_once=row.sees_at_once)
+        ClassOfStudent(
+            id=row.id,
+            name=row.name,
+            unit=unit_of(row),
+            sees_at_once=row.sees_at_once,
+            names_colours=row.names_colours,
+        )
         for row in rows
     )
 

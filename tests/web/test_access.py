@@ -4,18 +4,29 @@ from dataclasses import replace
 from datetime import date
 
 import pytest
+from numpy.random import default_rng
 
 from noema.actions.calibrate_printer import own_printer
 from noema.actions.create_school import add_colleague
 from noema.actions.make_class import enrol_students, make_class
+from noema.actions.practise import BenchPaints, begin, paints_to_json
+from noema.actions.train_eye import begin_asking
+from noema.core.bench.making import free_task
 from noema.core.joining.role import StaffRole
+from noema.core.logbook.entry import Entry, EntryKind
+from noema.core.pigments.shelf import builtin_set
+from noema.core.seeing.series import Screen, SeriesKind
+from noema.formats.bench_task_json import task_to_json
+from noema.store.bench import GivenTask, Practiser, give_task
 from noema.store.class_teachers import share_class
 from noema.store.classes import students_of_class
 from noema.store.cupboard import add_containers, containers_of
+from noema.store.logbook import LogScope, LogSource, add_entries, latest_entries
 from noema.store.passkeys import add_passkey, passkeys_of
 from noema.store.photographs import photo_of_school
 from noema.store.phrases import keep_phrase, phrases_for
 from noema.store.student_work import UploadRow, add_upload
+from noema.store.students import student_by_id
 from noema.store.unit_patterns import keep_unit_pattern, unit_patterns_of
 from noema.web.frame.access import OPEN_TO_ALL
 from noema.web.frame.rights import right_of
@@ -98,7 +109,11 @@ BELONGS_TO_NOBODY = {
     "cupboard.stand_in",
     "school.keep",
 }
-OF_ANY_STUDENT = {"painting.due", "painting.progress", "painting.look", "painting.seen"}
+OF_ANY_STUDENT = {
+    "painting.due", "painting.progress", "painting.look", "painting.seen", "bench.of_mine",
+    "bench.begin_one", "eye.of_mine", "eye.begin", "eye.screen", "eye.screen_seen",
+    "logbook.of_mine", "logbook.note", "logbook.take", "logbook.carry",
+}  # fmt: skip
 OF_A_CLASS_S_STUDENTS = {
     "painting.exercise",
     "painting.photograph",
@@ -114,6 +129,12 @@ OF_ONE_STUDENT = {
     "painting.sheet_pdf",
     "painting.how_far",
     "painting.add",
+    "bench.of_one",
+    "bench.do_one",
+    "bench.end_one",
+    "eye.of_one",
+    "eye.answer_one",
+    "logbook.remove",
 }
 OF_STUDENTS = OF_ANY_STUDENT | OF_A_CLASS_S_STUDENTS | OF_ONE_STUDENT
 OF_BOTH = {"joining.leave"}
@@ -245,6 +266,17 @@ BELONGS_TO_A_SCHOOL = {
     "returning.again",
     "progress.of_class",
     "progress.of_student",
+    "class_bench.of_class",
+    "class_bench.begin_one",
+    "class_bench.of_one",
+    "class_bench.do_one",
+    "class_bench.end_one",
+    "class_bench.give",
+    "class_bench.give_pile",
+    "class_bench.take_back",
+    "class_bench.name_colours",
+    "class_logbook.of_class",
+    "class_logbook.carry",
 }
 # Of a school rather than of one of its classes: paints, printers, the cupboard.
 OF_THE_WHOLE_SCHOOL = {
@@ -305,6 +337,9 @@ ALSO = {
     "painting.look": (422,), "painting.seen": (404,), "painting.hand_in": (422,),
     "painting.begin": (422,), "erasure.move": (404,), "erasure.merge": (404,),
     "painting.add": (409,),
+    "bench.do_one": (409,), "class_bench.do_one": (404,), "class_bench.end_one": (404,),
+    "class_bench.give_pile": (404,), "eye.screen": (422,), "eye.screen_seen": (422,),
+    "eye.answer_one": (409, 422), "logbook.note": (422,), "logbook.take": (422,),
     "printers.add_card": (422,), "printers.photographs": (422,), "printers.measurements": (422,),
 }  # fmt: skip
 FORMS = {
@@ -326,10 +361,18 @@ FORMS = {
     "unit.hold": {"at": "2027-01-12T09:40"},
     "starting.start_from": {"unit": "six-weeks-acrylic"},
     "keys.hold": {"key": "own-ends", "level": "advanced"},
+    "bench.begin_one": {"task": "free"},
+    "bench.do_one": {"do": "wipe", "acts": "0"},
+    "eye.begin": {"kind": "value"},
+    "eye.answer_one": {"number": "1", "choice": "0"},
+    "class_bench.begin_one": {"task": "free"},
+    "class_bench.do_one": {"do": "wipe", "acts": "0"},
+    "class_bench.give": {"task": "dark"},
 }
 SPARE = {  # what may be taken away while others are looked at
     "paints.remove": ("set_ref", "spare_set_ref"),
     "cupboard.take_out": ("container_id", "spare_container_id"),
+    "class_bench.take_back": ("task_id", "spare_task_id"),
 }
 
 
@@ -357,8 +400,10 @@ def addresses(school):
             device="a phone",
         )
         passkey = passkeys_of(session, school.teacher_id)[0].id
+        practised = _practised(session, school, sheet.student_id)
         session.commit()
     return {
+        **practised,
         "passkey_id": passkey,
         "phrase_id": phrase,
         "class_id": school.class_id,
@@ -385,6 +430,40 @@ def addresses(school):
         "medium": "acrylic",
         "tube": "rose",
         "upload_id": _on_its_way(school, sheet.student_id),
+    }
+
+
+def _practised(session, school, student_id):
+    """A go at the bench, a series, a note and two tasks that were given."""
+    paints = BenchPaints(paints=builtin_set("split-six"))
+    who = Practiser(school_id=school.id, class_id=school.class_id, student_id=student_id)
+    student = student_by_id(session, student_id)
+    tasks = [
+        give_task(
+            session,
+            school.id,
+            GivenTask(
+                id=0,
+                class_id=school.class_id,
+                title="",
+                task=task_to_json(free_task()),
+                paints=paints_to_json(paints),
+                due_on=None,
+            ),
+        )
+        for _ in range(2)
+    ]
+    source = LogSource(school_id=school.id, class_id=school.class_id, student_id=student_id)
+    entry = Entry(kind=EntryKind.NOTE, title="a grey", lab=(50.0, 0.0, 0.0))
+    add_entries(session, source, [entry])
+    screen = Screen(dark_steps=5, light_steps=5, light_on_it=False)
+    own = LogScope(school_id=school.id, student_id=student_id)
+    return {
+        "practice_id": begin(session, who, paints, free_task()),
+        "series_id": begin_asking(session, student, SeriesKind.VALUE, screen, default_rng(1)),
+        "task_id": tasks[0],
+        "spare_task_id": tasks[1],
+        "entry_id": latest_entries(session, own)[0].id,
     }
 
 

@@ -38,12 +38,12 @@ from noema.store.bench import (
     task_of_class,
     tasks_of_classes,
 )
-from noema.store.classes import ClassRow, class_of_school, students_of_class
+from noema.store.classes import ClassRow, class_of_school, set_names_colours, students_of_class
 from noema.store.paints import hue_words
 from noema.web.bench.chosen import GoLine, TaskChoices, choices_of, go_lines, title_of
 from noema.web.bench.page import Around
 from noema.web.bench.working import Answer, ended, shown, worked
-from noema.web.frame.forms import TextLine, read_form
+from noema.web.frame.forms import Said, TextLine, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
@@ -56,6 +56,12 @@ class TaskForm(Form):
     task = TextLine(most=120)
     title = TextLine(most=80)
     due = TextLine(most=10)
+
+
+class NamesForm(Form):
+    """Whether colours are named beside them."""
+
+    on = Said("on")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -175,6 +181,14 @@ def give_pile(class_id: int, practice_id: int) -> Response:
         due_on=_day(form.due.data),
     )
     give_task(db(), me().school_id, new)
+    return redirect(url_for("class_bench.of_class", class_id=class_id), 303)
+
+
+@class_bench.post("/classes/<int:class_id>/bench/names")
+def name_colours(class_id: int) -> Response:
+    """Say whether colours are named beside them."""
+    class_of_school(db(), me().school_id, class_id)
+    set_names_colours(db(), class_id, read_form(NamesForm).on.data)
     return redirect(url_for("class_bench.of_class", class_id=class_id), 303)
 
 

@@ -21,7 +21,7 @@ from noema.core.bench.says import (
 )
 from noema.core.bench.seen import PileColour, colours_of
 from noema.core.bench.task import TaskKind
-from noema.core.colour.hvc import HVC
+from noema.core.colour.hvc import HVC, hvc_of
 from noema.core.colour.names import HueTable, chroma_word, value_word
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.language import N_, gettext
@@ -103,6 +103,7 @@ class Around:
     here: str
     back: str
     may_work: bool = True  # who looks is who began it
+    names_colours: bool = False  # beside them, whether asked for or not
 
 
 def bench_page(
@@ -134,7 +135,7 @@ def bench_page(
         at=at,
         target_fill=lab_to_hex([goal.lab])[0] if shows and goal is not None else "",
         pile_fill="" if colour is None else _fill(colour, pile),
-        numbers=_numbers(colours, table) if at.numbers else (),
+        numbers=_numbers(practice, colours, table) if at.numbers or around.names_colours else (),
         looks=tuple((look, gettext(words)) for look, words in _LOOKS.items()),
         answer=answer,
         is_free=practice.task.kind is TaskKind.FREE,
@@ -236,13 +237,21 @@ def _smears(practice: Practice) -> dict[str, str]:
     return found
 
 
-def _numbers(colours: Mapping[str, PileColour], table: HueTable) -> tuple[str, ...]:
-    return tuple(
+def _numbers(
+    practice: Practice, colours: Mapping[str, PileColour], table: HueTable
+) -> tuple[str, ...]:
+    asked = [
+        gettext("Asked for: %(words)s.", words=colour_words(hvc_of(goal.lab), table))
+        for goal in practice.task.goals
+        if practice.task.shows
+    ]
+    piles = (
         gettext(
             "Pile %(name)s, once dry: %(words)s.", name=name, words=colour_words(one.hvc, table)
         )
         for name, one in colours.items()
     )
+    return (*asked, *piles)
 
 
 def _ended(practice: Practice, kept: KeptPractice) -> tuple[str, ...]:

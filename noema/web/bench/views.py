@@ -21,6 +21,7 @@ from noema.core.language import gettext
 from noema.formats.bench_task_json import task_from_json
 from noema.store.bench import (
     GivenTask,
+    KeptPractice,
     Practiser,
     practice_of_student,
     practices_of_student,
@@ -86,15 +87,16 @@ def begin_one() -> Response:
 def of_one(practice_id: int) -> str:
     """Show a go."""
     kept = practice_of_student(db(), the_student().id, practice_id)
-    return shown(kept, _around(practice_id), the_student().school_id)
+    return shown(kept, _around(kept), the_student().school_id)
 
 
 @bench.post("/me/bench/<int:practice_id>/do")
 def do_one(practice_id: int) -> Answer:
     """Do an act, or answer."""
     me = the_student()
+    kept = practice_of_student(db(), me.id, practice_id)
     return worked(
-        lambda: practice_of_student(db(), me.id, practice_id), _around(practice_id), me.school_id
+        lambda: practice_of_student(db(), me.id, practice_id), _around(kept), me.school_id
     )
 
 
@@ -102,7 +104,7 @@ def do_one(practice_id: int) -> Answer:
 def end_one(practice_id: int) -> Answer:
     """End a go."""
     kept = practice_of_student(db(), the_student().id, practice_id)
-    return ended(kept, _around(practice_id), the_student().school_id)
+    return ended(kept, _around(kept), the_student().school_id)
 
 
 def _chosen(name: str, class_ids: list[int]) -> tuple[BenchPaints, BenchTask, int, int | None]:
@@ -132,10 +134,13 @@ def _given(name: str, class_ids: list[int]) -> GivenTask:
     raise NotFound(gettext("There is no such task of yours."))
 
 
-def _around(practice_id: int) -> Around:
+def _around(kept: KeptPractice) -> Around:
+    classes = {one.id: one for one in classes_of_student(db(), the_student().id)}
+    of_class = classes.get(kept.class_id)
     return Around(
         frame=None,
         name=the_student().display_name,
-        here=url_for("bench.of_one", practice_id=practice_id),
+        here=url_for("bench.of_one", practice_id=kept.id),
         back=url_for("bench.of_mine"),
+        names_colours=of_class is not None and of_class.names_colours,
     )
