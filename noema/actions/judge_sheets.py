@@ -82,7 +82,7 @@ def judge_sheet(
         holds_plainly=holds_plainly(judgement, reading.flags),
     )
     open_review(session, photograph_id, add_judgement(session, new))
-    log_cells(session, photograph_id, assignment.title, exercise.asked, judgement, reading)
+    log_cells(session, reading_id, assignment.title, exercise.asked, judgement, reading)
     review = review_of(decisions(record_of(session, photograph_id)))
     if review.left_out or review.overruled:
         follow_word(session, photograph_id, review)

@@ -26,7 +26,7 @@ from noema.store.logbook import (
     add_entries,
     count_entries,
     forget_photograph,
-    source_of_photograph,
+    source_of_reading,
 )
 from noema.store.students import StudentRow
 
@@ -36,17 +36,17 @@ MOST_OF_ONE = 20_000
 
 def log_cells(
     session: Session,
-    photograph_id: int,
+    reading_id: int,
     title: str,
     asked: Asked,
     judgement: Judgement,
     reading: Reading,
 ) -> None:
     """Put a sheet's painted cells in, in place of what an earlier reading put in."""
-    forget_photograph(session, photograph_id)
-    source = source_of_photograph(session, photograph_id)
-    if source is None:  # a teacher's own sheet is a key
+    source = source_of_reading(session, reading_id)
+    if source is None or source.photograph_id is None:  # a teacher's own sheet is a key
         return
+    forget_photograph(session, source.photograph_id)
     cells, seen = {one.id: one for one in asked.cells}, {one.id: one for one in reading.cells}
     add_entries(
         session,

@@ -14,7 +14,7 @@ from noema.core.language import gettext
 from noema.core.logbook.entry import MOST_NEAR, Entry, EntryKind, nearest
 from noema.store.base import Json
 from noema.store.logbook_tables import LogbookRow, cube_of
-from noema.store.tables import Assignment, Photograph, Sheet, Student
+from noema.store.tables import Assignment, Photograph, ReadingRow, Sheet, Student
 
 CANDIDATES = 300
 """Nearest by CIELAB's own distance, which the index knows; CIEDE2000 ranks them. With so many the
@@ -84,13 +84,20 @@ def add_entries(session: Session, source: LogSource, entries: Sequence[Entry]) -
     session.flush()
 
 
-def source_of_photograph(session: Session, photograph_id: int) -> LogSource | None:
-    """Whose sheet does a photograph show? None: no student's."""
+def source_of_reading(session: Session, reading_id: int) -> LogSource | None:
+    """Whose sheet was read? None: no student's."""
     row = session.execute(
-        select(Photograph.school_id, Photograph.received_at, Assignment.class_id, Sheet.student_id)
-        .join(Sheet, Sheet.id == Photograph.sheet_id)
+        select(
+            Photograph.id,
+            Photograph.school_id,
+            Photograph.received_at,
+            Assignment.class_id,
+            Sheet.student_id,
+        )
+        .join(ReadingRow, ReadingRow.photograph_id == Photograph.id)
+        .join(Sheet, Sheet.id == ReadingRow.sheet_id)
         .join(Assignment, Assignment.id == Sheet.assignment_id)
-        .where(Photograph.id == photograph_id, Sheet.student_id.is_not(None))
+        .where(ReadingRow.id == reading_id, Sheet.student_id.is_not(None))
     ).one_or_none()
     if row is None:
         return None
@@ -98,7 +105,7 @@ def source_of_photograph(session: Session, photograph_id: int) -> LogSource | No
         school_id=row.school_id,
         class_id=row.class_id,
         student_id=row.student_id,
-        photograph_id=photograph_id,
+        photograph_id=row.id,
         made_at=row.received_at,
     )
 

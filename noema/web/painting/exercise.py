@@ -72,6 +72,7 @@ class ExercisePage:
     shown: Shown
     sheet: SheetRow | None  # the newest
     attempts: tuple[AttemptLine, ...]
+    cells: tuple[tuple[str, str], ...]  # as the bench names them, and what they are called
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -121,6 +122,9 @@ def exercise_page(assignment_id: int) -> ExercisePage:
         shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, ""),
         sheet=sheets[-1] if sheets else None,
         attempts=attempt_lines(visible),
+        cells=()
+        if exercise.paints is None
+        else tuple((f"cell:{row.id}:{one.id}", one.label) for one in exercise.expected.cells),
     )
 
 
