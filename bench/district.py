@@ -89,8 +89,9 @@ def _copy(connection: Connection, district: District) -> None:
             continue
         own = table.name in _OF_SCHOOLS
         last = district.schools - 1 if own else district.copies
-        columns = ", ".join(f'"{column.name}"' for column in table.columns)
-        values = ", ".join(_value(column, spans, own, district) for column in table.columns)
+        kept = [column for column in table.columns if column.computed is None]
+        columns = ", ".join(f'"{column.name}"' for column in kept)
+        values = ", ".join(_value(column, spans, own, district) for column in kept)
         connection.execute(
             text(
                 f"INSERT INTO {table.name} ({columns}) SELECT {values}"
