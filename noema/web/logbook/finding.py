@@ -10,7 +10,7 @@ from wtforms import Form
 from noema.actions.practise import BenchPaints
 from noema.core.bench.says import how_near
 from noema.core.bench.seen import Lab
-from noema.core.colour.hvc import hvc_of, hvc_to_lab
+from noema.core.colour.hvc import HVC, hvc_of, hvc_to_lab
 from noema.core.colour.names import HueTable, chroma_word, value_word
 from noema.core.colour.srgb import lab_to_hex, lab_to_linear
 from noema.core.errors import Refused
@@ -203,13 +203,20 @@ def _spots(value: float, table: HueTable) -> tuple[FieldSpot, ...]:
                 query=f"{_query((lightness, a, b))}&value={value:g}",
                 said=gettext(
                     "%(hue)s, value %(value)s, chroma %(chroma)s",
-                    hue=gettext("grey") if np.isnan(hue) else table.nearest(hue, 12).name,
+                    hue=_hue_said(hue, table),
                     value=f"{value:g}",
                     chroma=f"{chroma:g}",
                 ),
             )
         )
     return tuple(spots)
+
+
+def _hue_said(hue100: float, table: HueTable) -> str:
+    if np.isnan(hue100):
+        return gettext("grey")
+    notation = HVC(hue100=hue100, value=_USUAL_VALUE, chroma=_CHROMAS[0]).notation
+    return f"{table.nearest(hue100, 12).name} ({notation})"
 
 
 def _query(lab: Lab) -> str:

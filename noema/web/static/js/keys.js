@@ -13,7 +13,12 @@ function elementFor(key) {
 }
 
 let early; // the first key pressed before the page was whole: it means what is on that page
+const waiting = []; // keys pressed while an answer is on its way: they mean what is then shown
 let leaving = false; // a second key must not undo a decision on its way
+
+function isAsking() {
+  return document.querySelector(".htmx-request") !== null;
+}
 
 function use(key) {
   const element = elementFor(key);
@@ -34,8 +39,17 @@ document.addEventListener("keydown", (event) => {
   else if (document.readyState === "loading") early ??= event.key;
   else if (elementFor(event.key)) {
     event.preventDefault();
-    use(event.key);
+    if (isAsking()) waiting.push(event.key);
+    else use(event.key);
   }
+});
+
+document.addEventListener("htmx:afterSettle", () => {
+  while (waiting.length > 0 && !isAsking()) use(waiting.shift());
+});
+
+document.addEventListener("htmx:responseError", () => {
+  waiting.length = 0;
 });
 
 document.addEventListener("DOMContentLoaded", () => {
