@@ -45,7 +45,7 @@ _ORDER = (
     "photograph", "reading", "judgement", "review", "decision", "phrase", "self_check", "upload",
     "sourced", "school_calendar", "class_unit", "lesson_went", "lesson_mark", "unit_pattern",
     "lesson_paint", "paint_container", "record_entry", "thing_laid_out", "bench_task",
-    "bench_practice", "eye_series", "logbook_entry",
+    "bench_practice", "eye_series", "eye_paper", "logbook_entry",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 

@@ -2,7 +2,7 @@
 
 from datetime import datetime
 
-from sqlalchemy import ForeignKey, Index, String
+from sqlalchemy import ForeignKey, Index, String, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
 from noema.core.seeing.series import SeriesKind
@@ -26,3 +26,16 @@ class EyeSeriesRow(Base):
     found: Mapped[Json | None]  # smallest differences, once it is over
     begun_at: Mapped[datetime] = made_now()
     ended_at: Mapped[datetime | None]
+
+
+class EyePaperRow(Base):
+    """A series that was printed, under the code at its top."""
+
+    __tablename__ = "eye_paper"
+    __table_args__ = (UniqueConstraint("school_id", "code"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    school_id: Mapped[int] = mapped_column(ForeignKey("school.id"))
+    printer_id: Mapped[int] = mapped_column(ForeignKey("printer.id"))
+    code: Mapped[str] = mapped_column(String(12))
+    rows: Mapped[list[Json]]  # questions
+    made_at: Mapped[datetime] = made_now()

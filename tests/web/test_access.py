@@ -111,7 +111,8 @@ BELONGS_TO_NOBODY = {
 }
 OF_ANY_STUDENT = {
     "painting.due", "painting.progress", "painting.look", "painting.seen", "bench.of_mine",
-    "bench.begin_one", "eye.of_mine", "eye.begin", "eye.screen", "eye.screen_seen",
+    "bench.begin_one", "eye.of_mine", "eye.paper", "eye.paper_seen",
+    "eye.begin", "eye.screen", "eye.screen_seen",
     "logbook.of_mine", "logbook.note", "logbook.take", "logbook.carry",
 }  # fmt: skip
 OF_A_CLASS_S_STUDENTS = {
@@ -275,6 +276,7 @@ BELONGS_TO_A_SCHOOL = {
     "class_bench.give_pile",
     "class_bench.take_back",
     "class_bench.name_colours",
+    "class_bench.eye_paper",
     "class_logbook.of_class",
     "class_logbook.carry",
 }
@@ -338,7 +340,8 @@ ALSO = {
     "painting.begin": (422,), "erasure.move": (404,), "erasure.merge": (404,),
     "painting.add": (409,),
     "bench.do_one": (409,), "class_bench.do_one": (404,), "class_bench.end_one": (404,),
-    "class_bench.give_pile": (404,), "eye.screen": (422,), "eye.screen_seen": (422,),
+    "class_bench.give_pile": (404,), "class_bench.eye_paper": (422,),
+    "eye.paper_seen": (404,), "eye.screen": (422,), "eye.screen_seen": (422,),
     "eye.answer_one": (409, 422), "logbook.note": (422,), "logbook.take": (422,),
     "printers.add_card": (422,), "printers.photographs": (422,), "printers.measurements": (422,),
 }  # fmt: skip

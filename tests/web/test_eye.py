@@ -3,9 +3,16 @@
 import re
 
 import pytest
+from sqlalchemy import select
 
+from noema.actions.calibrate_printer import own_printer
+from noema.core.photo.knowledge import Known
+from noema.core.sheet.calibration_sheet import PAPER
+from noema.core.sheet.worksheet import GREYS
 from noema.formats.series_json import asked_from_json
 from noema.store.eye import all_series_of_student
+from noema.store.eye_tables import EyePaperRow
+from noema.store.printers import PrinterLook, add_look
 
 SCREEN = {"kind": "value", "dark": "5", "light": "5", "on_it": "no"}
 
@@ -110,3 +117,47 @@ def test_what_was_found_is_shown_to_their_teacher_too(app, me, school):
     page = school.teacher(app).get(f"/progress/classes/{school.class_id}/students/{student}").text
     assert "How they see" in page
     assert "You tell values apart" in page
+
+
+@pytest.fixture
+def printed(app, school):
+    """A page of greys for a calibrated printer: its rows and its code."""
+    labs = {(n, n, n): Known(lab=(10.0 + n / 3.0, 0.0, 0.0), sigma=0.5) for n in GREYS}
+    with school.sessions.begin() as session:
+        printer = own_printer(session, school.id, "Office")
+        add_look(
+            session,
+            school.id,
+            printer,
+            PrinterLook(how="measured", source="meter", labs=labs | {PAPER: labs[224, 224, 224]}),
+        )
+    client = school.teacher(app)
+    page = client.post(f"/classes/{school.class_id}/bench/eye-paper", data={"printer": printer})
+    assert page.data.startswith(b"%PDF")
+    assert "Office" in client.get(f"/classes/{school.class_id}/bench").text
+    with school.sessions() as session:
+        (row,) = session.scalars(select(EyePaperRow).where(EyePaperRow.school_id == school.id))
+        return row.code, [one.question for one in asked_from_json(row.rows)]
+
+
+def test_a_page_of_greys_is_answered_on_a_phone(me, school, printed):
+    code, rows = printed
+    assert me.get(f"/me/eye/paper?code={code}").text.count("<fieldset") == len(rows)
+    answers = {f"row{n}": row.right for n, row in enumerate(rows, start=1)}
+    lacking = me.post("/me/eye/paper", data={"code": code} | {"row1": "0"})
+    assert lacking.status_code == 422
+    kept = me.post("/me/eye/paper", data={"code": f" {code.lower()} "} | answers)
+    page = me.get(kept.location).text
+    assert f"{len(rows)} of {len(rows)} right." in page
+    assert "On paper." in page
+    assert me.get("/me/eye/paper?code=BBBBBB").status_code == 404
+
+
+def test_a_printer_nobody_calibrated_prints_no_greys(app, school):
+    with school.sessions.begin() as session:
+        printer = own_printer(session, school.id, "Cellar")
+    answer = school.teacher(app).post(
+        f"/classes/{school.class_id}/bench/eye-paper", data={"printer": printer}
+    )
+    assert answer.status_code == 422
+    assert "Calibrate this printer first" in answer.text

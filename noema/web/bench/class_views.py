@@ -4,12 +4,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 from functools import partial
+from io import BytesIO
+from random import SystemRandom
 
-from flask import Blueprint, redirect, render_template, url_for
+from flask import Blueprint, redirect, render_template, send_file, url_for
 from numpy.random import default_rng
 from werkzeug.wrappers import Response
 from wtforms import Form
 
+from noema.actions.eye_on_paper import print_eye_paper
 from noema.actions.practise import (
     begin,
     paints_from_json,
@@ -40,10 +43,11 @@ from noema.store.bench import (
 )
 from noema.store.classes import ClassRow, class_of_school, set_names_colours, students_of_class
 from noema.store.paints import hue_words
+from noema.store.printers import printers_of_school
 from noema.web.bench.chosen import GoLine, TaskChoices, choices_of, go_lines, title_of
 from noema.web.bench.page import Around
 from noema.web.bench.working import Answer, ended, shown, worked
-from noema.web.frame.forms import Said, TextLine, read_form
+from noema.web.frame.forms import Said, TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
@@ -56,6 +60,12 @@ class TaskForm(Form):
     task = TextLine(most=120)
     title = TextLine(most=80)
     due = TextLine(most=10)
+
+
+class PaperOfForm(Form):
+    """Which printer a page is made for."""
+
+    printer = Whole()
 
 
 class NamesForm(Form):
@@ -85,6 +95,7 @@ class ClassBenchPage:
     choices: TaskChoices
     tasks: tuple[ClassTask, ...]
     goes: tuple[GoLine, ...]
+    printers: tuple[tuple[int, str], ...]  # that are calibrated
 
 
 @class_bench.get("/classes/<int:class_id>/bench")
@@ -100,6 +111,9 @@ def of_class(class_id: int) -> str:
         choices=choices_of(paints, _table(), given, (), goes),
         tasks=_class_tasks(class_id, given),
         goes=go_lines(goes, partial(_address, class_id)),
+        printers=tuple(
+            (one.id, one.name) for one in printers_of_school(db(), me().school_id) if one.looks
+        ),
     )
     return render_template("bench/class.html", page=page)
 
@@ -182,6 +196,17 @@ def give_pile(class_id: int, practice_id: int) -> Response:
     )
     give_task(db(), me().school_id, new)
     return redirect(url_for("class_bench.of_class", class_id=class_id), 303)
+
+
+@class_bench.post("/classes/<int:class_id>/bench/eye-paper")
+def eye_paper(class_id: int) -> Response:
+    """Give a page of greys for the eye, made for one printer."""
+    class_of_school(db(), me().school_id, class_id)
+    printer = read_form(PaperOfForm).printer.data
+    if printer is None:
+        raise Refused(gettext("Calibrate a printer first: then greys can be printed truly."))
+    data = print_eye_paper(db(), me().school_id, printer, default_rng(), SystemRandom())
+    return send_file(BytesIO(data), mimetype="application/pdf", download_name="light-and-dark.pdf")
 
 
 @class_bench.post("/classes/<int:class_id>/bench/names")

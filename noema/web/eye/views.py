@@ -8,9 +8,11 @@ from numpy.random import default_rng
 from werkzeug.wrappers import Response
 from wtforms import Form
 
+from noema.actions.eye_on_paper import answer_paper, rows_of_paper
 from noema.actions.train_eye import answer_question, begin_asking, known_screen
 from noema.core.errors import Refused
 from noema.core.language import N_, gettext
+from noema.core.seeing.paper import LETTERS, ROWS
 from noema.core.seeing.question import Ask
 from noema.core.seeing.says import (
     ASKS_WORDS,
@@ -65,6 +67,23 @@ class EyeAnswerForm(Form):
     number = Whole()
     choice = Whole()
     told = TextLine(most=1)
+
+
+class PaperCodeForm(Form):
+    """The code at a page's top."""
+
+    code = TextLine(most=20)
+
+
+@dataclass(frozen=True, kw_only=True)
+class EyePaperPage:
+    """A page of paper that is answered here."""
+
+    frame: None = None
+    name: str
+    code: str  # empty until it is known which
+    rows: int
+    letters: str = LETTERS
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -164,6 +183,24 @@ def screen_seen() -> Response:
     return _begun(form.kind.data, seen)
 
 
+@eye.get("/me/eye/paper")
+def paper() -> str:
+    """Ask which page one has, then what is seen on it."""
+    code = read_form(PaperCodeForm, request.args).code.data
+    rows = rows_of_paper(db(), the_student().school_id, code) if code else ()
+    page = EyePaperPage(name=the_student().display_name, code=code, rows=len(rows))
+    return render_template("eye/paper.html", page=page)
+
+
+@eye.post("/me/eye/paper")
+def paper_seen() -> Response:
+    """Keep what was seen on a page."""
+    code, form = read_form(PaperCodeForm).code.data, read_form(_paper_form())
+    chosen = [form[f"row{n}"].data for n in range(1, ROWS + 1)]
+    number = answer_paper(db(), the_student(), code, chosen, datetime.now(UTC))
+    return redirect(url_for("eye.of_one", series_id=number), 303)
+
+
 @eye.get("/me/eye/<int:series_id>")
 def of_one(series_id: int) -> str:
     """Show the question that waits, or what the series found."""
@@ -190,6 +227,11 @@ def answer_one(series_id: int) -> Response | str:
     if request.headers.get("HX-Request"):
         return _shown(kept)
     return redirect(url_for("eye.of_one", series_id=series_id), 303)
+
+
+def _paper_form() -> type[Form]:
+    """Give a form with an answer a row."""
+    return type("PaperForm", (Form,), {f"row{n}": Whole() for n in range(1, ROWS + 1)})
 
 
 def _counted(count: int | None) -> int:

@@ -19,7 +19,7 @@ from noema.web.logbook.giving import FORMS, given
 class_logbook = Blueprint("class_logbook", __name__)
 
 
-class WhoseForm(Form):
+class LogbookOfForm(Form):
     """Whose entries: a student's; nobody named: the class's."""
 
     student = Whole()
@@ -67,7 +67,7 @@ def carry(class_id: int, form: str) -> Response:
 
 
 def _scope(class_id: int, students: tuple[StudentName, ...]) -> LogScope:
-    wanted = read_form(WhoseForm, request.args).student.data
+    wanted = read_form(LogbookOfForm, request.args).student.data
     known = {one.id for one in students}
     return LogScope(
         school_id=me().school_id,

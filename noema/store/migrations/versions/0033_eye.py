@@ -39,6 +39,25 @@ def upgrade() -> None:
         sa.PrimaryKeyConstraint("id", name=op.f("pk_eye_series")),
     )
     op.create_index("ix_eye_series_student_id_id", "eye_series", ["student_id", "id"])
+    op.create_table(
+        "eye_paper",
+        sa.Column("id", sa.Integer, nullable=False),
+        sa.Column("school_id", sa.Integer, nullable=False),
+        sa.Column("printer_id", sa.Integer, nullable=False),
+        sa.Column("code", sa.String(12), nullable=False),
+        sa.Column("rows", JSONB, nullable=False),
+        sa.Column(
+            "made_at", TIMESTAMP(timezone=True), server_default=sa.func.now(), nullable=False
+        ),
+        sa.ForeignKeyConstraint(
+            ["school_id"], ["school.id"], name=op.f("fk_eye_paper_school_id_school")
+        ),
+        sa.ForeignKeyConstraint(
+            ["printer_id"], ["printer.id"], name=op.f("fk_eye_paper_printer_id_printer")
+        ),
+        sa.PrimaryKeyConstraint("id", name=op.f("pk_eye_paper")),
+        sa.UniqueConstraint("school_id", "code", name=op.f("uq_eye_paper_school_id")),
+    )
     op.add_column(
         "school_class",
         sa.Column("names_colours", sa.Boolean, server_default=sa.false(), nullable=False),
@@ -46,6 +65,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
-    refuse_loss("eye_series", "school_class WHERE names_colours")
+    refuse_loss("eye_series", "eye_paper", "school_class WHERE names_colours")
     op.drop_column("school_class", "names_colours")
+    op.drop_table("eye_paper")
     op.drop_table("eye_series")
