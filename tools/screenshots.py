@@ -55,6 +55,8 @@ def shoot_phone(browser: Browser, door: str) -> None:
     if rather_not.count():
         rather_not.click()
     shoot(phone, "painting")
+    phone.goto("/me/eye")
+    phone.screenshot(path=FOLDER / "eye.png", full_page=True)
 
 
 def shoot_plan(page: Page) -> None:
@@ -66,6 +68,18 @@ def shoot_plan(page: Page) -> None:
     following = page.locator("svg.minutes a").filter(has_text="next")
     page.goto(str(following.get_attribute("href")))  # its middle takes hold of a piece instead
     shoot(page, "lesson")
+
+
+def shoot_bench(page: Page) -> None:
+    """Mix a little on a class's bench, and look for a colour in its logbook."""
+    page.goto("/classes/1/bench")
+    page.get_by_role("button", name="The cleanest violet").click()
+    for key in ("5", "p", "Enter", "w", "4", "p", "Enter", "w", "1", "h", "Enter", "y", "l"):
+        page.keyboard.press(key)
+    page.locator("#bench ellipse").first.wait_for()
+    shoot(page, "bench")
+    page.goto("/classes/1/logbook?lightness=45&a=2&b=-2")
+    shoot(page, "logbook")
 
 
 def main() -> None:
@@ -92,14 +106,8 @@ def main() -> None:
         chart.get_by_role("link").nth(1).click()
         shoot(page, "desk-colour")
         page.locator("nav.stages").get_by_role("link", name="Review").click()
-        page.get_by_role("link", name="What the class shows").last.click()
-        shoot(page, "patterns")
-        page.locator("nav.stages").get_by_role("link", name="Return").click()
-        page.get_by_role("link", name="slip", exact=True).first.click()
-        shoot(page, "slip")
         page.get_by_role("link", name="Plan", exact=True).click()
         page.get_by_role("link", name="Intensity chart").click()
-        shoot(page, "key")
         page.get_by_role("link", name="Give it again").click()
         shoot(page, "assign")
         for name, url in PAGES.items():
@@ -112,6 +120,7 @@ def main() -> None:
         shoot(page, "skills")
         page.get_by_role("link", name="Kaya Minton").click()
         shoot(page, "student")
+        shoot_bench(page)
         page.goto("/classes/1/cards")
         code = page.locator(".student-card .soft").nth(10).inner_text().split("·")[1].strip()
         words = page.locator(".student-card .words").nth(10).inner_text()

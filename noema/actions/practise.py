@@ -202,13 +202,21 @@ def end(session: Session, kept: KeptPractice, school_id: int, now: datetime) -> 
         log_mixes(session, kept, school_id, practice, now)
 
 
-def held(session: Session, kept: KeptPractice, acts: int) -> None:
-    """Hold a go while it is changed; refuses a page that shows what is no longer so."""
-    hold_practice(session, kept.id)
+def held(
+    session: Session, practice_id: int, find: Callable[[], KeptPractice], acts: int
+) -> KeptPractice:
+    """Hold a go while it is changed, and give it as it is by then.
+
+    Refuses a page that shows what is no longer so.
+    """
+    find()  # whose it is comes first: nobody holds what isn't theirs
+    hold_practice(session, practice_id)
+    kept = find()
     there = kept.played["acts"]
     assert isinstance(there, list)
     if len(there) != acts:
         raise OutOfDate(gettext("More was done here meanwhile: look at it as it is now."))
+    return kept
 
 
 def paints_to_json(given: BenchPaints) -> Json:

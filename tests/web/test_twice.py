@@ -7,6 +7,7 @@ from sqlalchemy import text
 
 from noema.core.judging.review import Decision, Verb
 from noema.store.assignments import assignments_of_class
+from noema.store.bench import practices_of_student
 from noema.store.classes import students_of_class
 from noema.store.decisions import record_of
 from noema.store.sent_forms import forget_forms
@@ -67,3 +68,14 @@ def test_forms_are_forgotten_after_a_day(school):
         forget_forms(session, now)
         left = text("SELECT count(*) FROM sent_form WHERE once = 'old'")
         assert session.scalar(left) == 0
+
+
+def test_a_touch_that_is_sent_twice_at_once_is_done_once(app, school):
+    clients = [school.student(app) for _ in range(3)]
+    here = clients[0].post("/me/bench/begin", data={"task": "free"}).location
+    data = {"do": "bring", "source": "rose", "ml": "0.5", "pile": "a", "acts": "0"}
+    said = at_once(*(lambda c=client: c.post(f"{here}/do", data=data) for client in clients))
+    assert sorted(answer.status_code for answer in said) == [303, 409, 409]
+    with school.sessions() as session:
+        (kept,) = practices_of_student(session, school.sheets()[0].student_id)
+    assert len(kept.played["acts"]) == 4

@@ -146,7 +146,7 @@ def of_one(class_id: int, practice_id: int) -> str:
 def do_one(class_id: int, practice_id: int) -> Answer:
     """Do an act, or answer."""
     kept = _own(class_id, practice_id)
-    return worked(lambda: _own(class_id, practice_id), _around(kept), me().school_id)
+    return worked(practice_id, lambda: _own(class_id, practice_id), _around(kept), me().school_id)
 
 
 @class_bench.post("/classes/<int:class_id>/bench/<int:practice_id>/end")

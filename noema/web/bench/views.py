@@ -96,7 +96,10 @@ def do_one(practice_id: int) -> Answer:
     me = the_student()
     kept = practice_of_student(db(), me.id, practice_id)
     return worked(
-        lambda: practice_of_student(db(), me.id, practice_id), _around(kept), me.school_id
+        practice_id,
+        lambda: practice_of_student(db(), me.id, practice_id),
+        _around(kept),
+        me.school_id,
     )
 
 

@@ -35,10 +35,12 @@ def shown(kept: KeptPractice, around: Around, school_id: int) -> str:
     return render_template(_template(), page=page)
 
 
-def worked(find: Callable[[], KeptPractice], around: Around, school_id: int) -> Answer:
+def worked(
+    practice_id: int, find: Callable[[], KeptPractice], around: Around, school_id: int
+) -> Answer:
     """Do what a button says, and show what came of it."""
-    form, kept, table = read_form(BenchForm), find(), hue_words(db(), school_id).table
-    held(db(), kept, form.acts.data or 0)
+    form, table = read_form(BenchForm), hue_words(db(), school_id).table
+    kept = held(db(), practice_id, find, form.acts.data or 0)
     practice = practice_from(kept)
     at = at_hand(form, practice)
     said = form.do.data
