@@ -9,8 +9,9 @@ from dataclasses import dataclass
 from numpy.random import Generator
 
 from noema.core.bench.asking import Furthest, Nearer, Towards, allowed_tubes, furthest, hint, nearer
-from noema.core.bench.doing import Act, BeginPile, Halve, MixPile, Squeeze, Take, Wipe
+from noema.core.bench.doing import BeginPile, Halve
 from noema.core.bench.practice import Practice
+from noema.core.bench.practised import brought
 from noema.core.bench.says import DOSES_ML
 from noema.core.bench.task import Goal
 from noema.core.colour.hvc import hvc_of
@@ -65,7 +66,7 @@ class Beginner:
             key=lambda part: part.volume,
         )
         tube = practice.bench.paints.tube(most.tube) if self._knows() else self._any(colours)
-        return practice.doing(BeginPile(pile=goal.pile), *_brought(tube, _FIRST_ML, goal.pile))
+        return practice.doing(BeginPile(pile=goal.pile), *brought(tube, _FIRST_ML, goal.pile))
 
     def _touched(
         self, practice: Practice, goal: Goal, told: Furthest | None, *, helped: bool
@@ -79,7 +80,7 @@ class Beginner:
             tube = self._any(towards or tubes)
         ml *= self.misses ** float(self.rng.normal())
         ml = min(max(ml, DOSES_ML[0]), _MOST_ML)
-        acts = _brought(tube, ml, goal.pile)
+        acts = brought(tube, ml, goal.pile)
         if helped and move is not None and move.keep < 1.0:
             aside = f"aside {len(practice.palette.piles)}"
             acts = (Halve(pile=goal.pile, aside=aside), *acts)
@@ -133,12 +134,3 @@ def _helps(tube: Tube, practice: Practice, goal: Goal, told: Furthest | None) ->
     if told.towards is Towards.TOO_INTENSE:
         return abs(hue_step(now.hue100, own.hue100)) > 20.0
     return hue_step(now.hue100, own.hue100) * hue_step(now.hue100, wanted.hue100) > 0.0
-
-
-def _brought(tube: Tube, ml: float, pile: str) -> tuple[Act, ...]:
-    return (
-        Squeeze(tube=tube.name, ml=ml),
-        Take(source=tube.name, ml=ml, pile=pile),
-        MixPile(pile=pile),
-        Wipe(),
-    )

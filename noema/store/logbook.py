@@ -4,17 +4,27 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import ColumnElement, Select, delete, func, select
+from sqlalchemy import ColumnElement, Select, delete, exists, func, select
 from sqlalchemy.orm import Session
 
 from noema.core.bench.seen import Lab
 from noema.core.bench.task import Amount
 from noema.core.errors import NotFound
+from noema.core.judging.review import ReviewState
 from noema.core.language import gettext
 from noema.core.logbook.entry import MOST_NEAR, Entry, EntryKind, nearest
 from noema.store.base import Json
 from noema.store.logbook_tables import LogbookRow, cube_of
-from noema.store.tables import Assignment, Photograph, ReadingRow, Sheet, Student
+from noema.store.student_tables import SelfCheck
+from noema.store.tables import (
+    Assignment,
+    Photograph,
+    ReadingRow,
+    ReviewRow,
+    SchoolClass,
+    Sheet,
+    Student,
+)
 
 CANDIDATES = 300
 """Nearest by CIELAB's own distance, which the index knows; CIEDE2000 ranks them. With so many the
@@ -31,6 +41,7 @@ class LogScope:
     class_id: int | None = None
     student_id: int | None = None
     with_shared: bool = False  # also what the class's teachers put in
+    for_painter: bool = False  # without cells that their painter may not see yet
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -183,7 +194,26 @@ def _where(scope: LogScope) -> list[ColumnElement[bool]]:
         found.append(own | shared if scope.with_shared else own)
     elif scope.class_id is not None:
         found.append(LogbookRow.class_id == scope.class_id)
+    if scope.for_painter:
+        found.append(LogbookRow.photograph_id.is_(None) | _returned() | _seen_at_once())
     return found
+
+
+def _returned() -> ColumnElement[bool]:
+    """The teacher has had their word on the sheet a cell stands on."""
+    return exists().where(
+        ReviewRow.photograph_id == LogbookRow.photograph_id,
+        ReviewRow.state != ReviewState.OPEN.value,
+    )
+
+
+def _seen_at_once() -> ColumnElement[bool]:
+    """Its class sees readings at once, and its painter has said what they think of it."""
+    return exists().where(
+        SelfCheck.photograph_id == LogbookRow.photograph_id,
+        SchoolClass.id == LogbookRow.class_id,
+        SchoolClass.sees_at_once,
+    )
 
 
 def _kept(row: LogbookRow, student: str | None, away: float | None = None) -> KeptEntry:

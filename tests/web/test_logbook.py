@@ -7,7 +7,9 @@ import pytest
 from sqlalchemy import text
 
 from noema.actions.erase_student import erase_student
+from noema.actions.show_readings import show_readings
 from noema.core.colour.difference import ciede2000
+from noema.core.judging.review import Decision, Verb
 from noema.core.logbook.entry import Entry, EntryKind
 from noema.stand_ins.outbox import PretendOutbox
 from noema.store.logbook import LogScope, LogSource, add_entries, all_entries, nearest_entries
@@ -36,6 +38,27 @@ def test_painted_cells_stand_in_it_once_they_are_read(school):
     assert len(cells) == 5
     assert all("Value scale" in one.title for one in cells)
     assert all(ciede2000(one.lab, one.asked) < 20.0 for one in cells)
+
+
+def test_its_painter_finds_a_cell_only_once_they_may_see_its_reading(app, school):
+    photo = school.reviewable()
+    painter = school.student(app)
+    assert "Value scale" not in painter.get("/me/logbook").text
+    assert "Value scale" not in painter.get("/me/logbook.csv").text
+    teacher = school.teacher(app)
+    assert "Value scale" in teacher.get(f"/classes/{school.class_id}/logbook").text
+    school.decides(photo, Decision(verb=Verb.ACCEPT))
+    assert painter.get("/me/logbook").text.count("Value scale") >= 5
+    assert painter.get("/me/logbook.csv").text.count("Value scale") == 5
+
+
+def test_where_readings_are_seen_at_once_a_painter_says_first_what_holds(app, school):
+    photo, painter = school.reviewable(), school.student(app)
+    with school.sessions.begin() as session:
+        show_readings(session, school.id, school.class_id, at_once=True)
+    assert "Value scale" not in painter.get("/me/logbook").text
+    painter.post(f"/me/photographs/{photo}/check", data={"say": "nothing"})
+    assert "Value scale" in painter.get("/me/logbook").text
 
 
 def test_what_is_read_again_isnt_there_twice(school):

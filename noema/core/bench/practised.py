@@ -54,15 +54,15 @@ def _for_goal(goal: Goal, task: BenchTask, bench: Bench) -> list[PractisedStep]:
         for place, name in enumerate(order)
         for number, ml in enumerate(_in_two(amounts[name], whole=fresh and place == 0))
     ]
-    brought = _with_losses([ml for _, ml, _ in parts], sum(_given_ml(task).values()))
+    amounts_ml = _with_losses([ml for _, ml, _ in parts], sum(_given_ml(task).values()))
     steps = []
-    for place, ((name, _, is_rest), ml) in enumerate(zip(parts, brought, strict=True)):
+    for place, ((name, _, is_rest), ml) in enumerate(zip(parts, amounts_ml, strict=True)):
         tube, begins = bench.paints.tube(name), fresh and place == 0
         steps.append(
             PractisedStep(
                 acts=(
                     *([BeginPile(pile=goal.pile)] if begins else []),
-                    *_brought(tube, ml, goal.pile),
+                    *brought(tube, ml, goal.pile),
                 ),
                 reason=_reason(tube, begins=begins, is_rest=is_rest),
                 tube=tube.label,
@@ -126,7 +126,7 @@ def _in_two(ml: float, *, whole: bool) -> tuple[float, ...]:
     return (ml,) if whole or ml - first < _LEAST_ML else (first, ml - first)
 
 
-def _brought(tube: Tube, ml: float, pile: str) -> tuple[Act, ...]:
+def brought(tube: Tube, ml: float, pile: str) -> tuple[Act, ...]:
     """Squeeze, take, mix and wipe; mixing leaves what clung to the knife in the pile."""
     return (
         Squeeze(tube=tube.name, ml=ml),

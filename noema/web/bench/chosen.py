@@ -9,6 +9,7 @@ from noema.core.bench.says import how_near, task_words
 from noema.core.colour.names import HueTable
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.levels import Level
+from noema.core.judging.review import ReviewState
 from noema.core.judging.verdict import Verdict
 from noema.core.language import gettext
 from noema.formats.bench_task_json import task_from_json
@@ -16,6 +17,7 @@ from noema.formats.judgement_json import tally_from_json
 from noema.store.bench import GivenTask, KeptPractice
 from noema.store.student_work import (
     attempts_of_student,
+    checks_of,
     classes_of_student,
     given_one_to_student,
 )
@@ -129,6 +131,11 @@ def own_cells(student_id: int) -> tuple[CellChoice, ...]:
         one
         for one in attempts_of_student(db(), student_id)
         if may_see([one], sees_at_once=at_once.get(one.class_id, False))
+    ]
+    said = checks_of(db(), [one.photograph_id for one in seen])
+    # What somebody thinks of their own sheet is asked before anything tells them of it.
+    seen = [
+        one for one in seen if one.photograph_id in said or one.review.state is not ReviewState.OPEN
     ]
     if not seen:
         return ()

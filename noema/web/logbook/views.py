@@ -104,7 +104,7 @@ def take() -> AnyResponse:
 def carry(form: str) -> Response:
     """Give the logbook to carry along."""
     me = the_student()
-    own = LogScope(school_id=me.school_id, student_id=me.id)
+    own = LogScope(school_id=me.school_id, student_id=me.id, for_painter=True)
     return given(form, all_entries(db(), own), me.display_name, labels_of(_paints()))
 
 
@@ -120,5 +120,9 @@ def _class_id() -> int | None:
 def _scope() -> LogScope:
     me = the_student()
     return LogScope(
-        school_id=me.school_id, class_id=_class_id(), student_id=me.id, with_shared=True
+        school_id=me.school_id,
+        class_id=_class_id(),
+        student_id=me.id,
+        with_shared=True,
+        for_painter=True,
     )
