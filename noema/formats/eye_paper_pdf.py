@@ -10,7 +10,7 @@ from reportlab.platypus import Flowable, Spacer, Table
 from noema.core.language import gettext
 from noema.core.seeing.paper import LETTERS
 from noema.core.seeing.question import EyeQuestion
-from noema.formats.paper_pages import SOFT, TEXT, TITLE, WIDTH, paragraph, report_bytes
+from noema.formats.paper_pages import HEAD, SOFT, TEXT, TITLE, WIDTH, paragraph, report_bytes
 from noema.formats.sheet_pdf import BOLD
 
 _PATCH, _GAP, _HIGH = 16 * mm, 3 * mm, 13 * mm
@@ -25,11 +25,11 @@ def eye_paper_pdf(rows: Sequence[EyeQuestion], code: str) -> bytes:
     ]
     story: list[Flowable] = [
         paragraph(gettext("Light and dark, on paper"), TITLE),
-        paragraph(gettext("Code %(code)s", code=code), TEXT),
+        paragraph(gettext("Code %(code)s", code=code), HEAD),
         paragraph(
             gettext(
                 "In each row one grey is lighter than the other three. Look in daylight, squint, "
-                "and answer on your phone: My eye, on paper."
+                "and answer on your phone: Train your eye, On paper."
             ),
             TEXT,
         ),
