@@ -29,7 +29,7 @@ from tests.trade import NAMES, found_school
 from tools.catalogue import CLOSES, OPENS, PSEUDO
 
 LEFT_ALONE = re.compile(
-    r"\.(pdf|zip|csv|json|txt|ics|jpg|png|svg)$"
+    r"\.(pdf|zip|csv|json|txt|ics|jpg|png|svg|gpl)$"
     r"|/(log-out|original|straight|file|archive|roster|grades|results|due)$"
 )
 _CODES = re.compile(
