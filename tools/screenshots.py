@@ -74,9 +74,9 @@ def shoot_bench(page: Page) -> None:
     """Mix a little on a class's bench, and look for a colour in its logbook."""
     page.goto("/classes/1/bench")
     page.get_by_role("button", name="The cleanest violet").click()
-    for key in ("5", "p", "Enter", "w", "4", "p", "Enter", "w", "1", "h", "Enter", "y", "l"):
+    for key in ("5", "h", "Enter", "w", "4", "p", "Enter", "w", "1", "h", "Enter", "l", "y"):
         page.keyboard.press(key)
-    page.locator("#bench ellipse").first.wait_for()
+    page.get_by_text("Look at the").wait_for()
     shoot(page, "bench")
     page.goto("/classes/1/logbook?lightness=45&a=2&b=-2")
     shoot(page, "logbook")

@@ -180,6 +180,19 @@ def chroma_word(chroma: float) -> str:
     return word_of(_CHROMA_WORDS, chroma)
 
 
+def colour_words(hvc: HVC, table: HueTable) -> str:
+    """Say a colour: its hue and lean, its value, and its chroma where it has one to speak of.
+
+    >>> colour_words(HVC(hue100=5.0, value=5.0, chroma=13.0), USUAL_HUES)
+    'red, middle, intense'
+    """
+    lean = table.lean(hvc)
+    words = [lean.words, value_word(hvc.value)]
+    if not lean.near_neutral:
+        words.append(chroma_word(hvc.chroma))
+    return ", ".join(words)
+
+
 def word_of(words: Sequence[tuple[float, str]], number: float) -> str:
     """Give the word of the first row whose top lies above a number."""
     return gettext(next(word for top, word in words if number < top))

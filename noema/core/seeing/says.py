@@ -5,7 +5,7 @@ from math import log
 
 from noema.core.colour.axis import Axis
 from noema.core.colour.hvc import HVC
-from noema.core.colour.names import HueTable, chroma_word, value_word
+from noema.core.colour.names import HueTable, colour_words
 from noema.core.language import N_, gettext
 from noema.core.seeing.question import Ask, EyeQuestion, shown_hvc
 from noema.core.seeing.series import (
@@ -70,10 +70,8 @@ def colours_said(asked: EyeQuestion, table: HueTable) -> tuple[str, ...]:
         hvc = HVC(hue100=None if hue != hue else hue, value=value, chroma=chroma)
         said.append(
             gettext(
-                "%(lean)s, %(value)s, %(chroma)s (%(numbers)s)",
-                lean=table.lean(hvc).words,
-                value=value_word(value),
-                chroma=chroma_word(chroma),
+                "%(words)s (%(numbers)s)",
+                words=colour_words(hvc, table),
                 numbers=f"{hvc.notation} {value:.2f}/{chroma:.2f}",
             )
         )

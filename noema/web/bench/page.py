@@ -22,7 +22,7 @@ from noema.core.bench.says import (
 from noema.core.bench.seen import PileColour, colours_of
 from noema.core.bench.task import TaskKind
 from noema.core.colour.hvc import HVC, hvc_of
-from noema.core.colour.names import HueTable, chroma_word, value_word
+from noema.core.colour.names import HueTable, colour_words
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.language import N_, gettext
 from noema.core.pigments.mix import mix_labs
@@ -166,13 +166,11 @@ def answer_to(asked: Do, practice: Practice, pile: str, table: HueTable) -> str:
     return hint_words(move, practice.palette.pile(pile).ml)
 
 
-def colour_words(hvc: HVC, table: HueTable) -> str:
+def _said(hvc: HVC, table: HueTable) -> str:
     """Say a colour in words and numbers."""
     return gettext(
-        "%(lean)s, %(value)s, %(chroma)s: %(notation)s %(numbers)s",
-        lean=table.lean(hvc).words,
-        value=value_word(hvc.value),
-        chroma=chroma_word(hvc.chroma),
+        "%(words)s: %(notation)s %(numbers)s",
+        words=colour_words(hvc, table),
         notation=hvc.notation,
         numbers=f"{hvc.value:.1f}/{hvc.chroma:.1f}",
     )
@@ -241,14 +239,12 @@ def _numbers(
     practice: Practice, colours: Mapping[str, PileColour], table: HueTable
 ) -> tuple[str, ...]:
     asked = [
-        gettext("Asked for: %(words)s.", words=colour_words(hvc_of(goal.lab), table))
+        gettext("Asked for: %(words)s.", words=_said(hvc_of(goal.lab), table))
         for goal in practice.task.goals
         if practice.task.shows
     ]
     piles = (
-        gettext(
-            "Pile %(name)s, once dry: %(words)s.", name=name, words=colour_words(one.hvc, table)
-        )
+        gettext("Pile %(name)s, once dry: %(words)s.", name=name, words=_said(one.hvc, table))
         for name, one in colours.items()
     )
     return (*asked, *piles)

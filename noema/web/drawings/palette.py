@@ -14,7 +14,7 @@ from noema.core.pigments.tube import Tube
 from noema.core.planning.amounts import rounded_ml
 
 WIDTH, TUBE_ROW = 560.0, 84.0
-_ACROSS = 7  # tubes in a row
+_ACROSS = 8  # tubes in a row
 _PILE_ROW, _FEWEST_ACROSS, _PILES_ACROSS = 200.0, 2, 5
 _RADIUS_OF_ML, _LEAST_RADIUS, _MOST_RADIUS = 44.0, 12.0, 62.0
 _DAB_RADIUS_OF_ML, _MOST_DAB = 15.0, 26.0

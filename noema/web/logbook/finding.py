@@ -11,7 +11,7 @@ from noema.actions.practise import BenchPaints
 from noema.core.bench.says import how_near
 from noema.core.bench.seen import Lab
 from noema.core.colour.hvc import HVC, hvc_of, hvc_to_lab
-from noema.core.colour.names import HueTable, chroma_word, value_word
+from noema.core.colour.names import HueTable, colour_words
 from noema.core.colour.srgb import lab_to_hex, lab_to_linear
 from noema.core.errors import Refused
 from noema.core.language import gettext
@@ -163,12 +163,7 @@ def _pointed(lab: Lab, paints: BenchPaints, table: HueTable) -> Pointed:
     made = recipe(lab, set_now.tubes, set_now.binder.dry)
     return Pointed(
         fill=lab_to_hex([lab])[0],
-        said=gettext(
-            "%(lean)s, %(value)s, %(chroma)s",
-            lean=table.lean(hvc).words,
-            value=value_word(hvc.value),
-            chroma=chroma_word(hvc.chroma),
-        ),
+        said=colour_words(hvc, table),
         now=say_parts(made.parts),
         now_near=how_near(made.away),
     )
