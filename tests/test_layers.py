@@ -38,6 +38,7 @@ CORE_ORDER = [
     "bench",
     "seeing",
     "logbook",
+    "pictures",
 ]
 OUTSIDE_CORE = {"flask", "sqlalchemy", "PIL", "reportlab", "segno", "procrastinate", "click"}
 

@@ -14,7 +14,7 @@ from noema.formats import whole_photo
 from noema.formats.apart import Limits, opened_apart
 from noema.formats.colour_profile import space_of
 from noema.formats.private_parts import without_private
-from noema.formats.whole_photo import PhotoFile, opened
+from noema.formats.whole_photo import LEAST_SIDE_PX, PhotoFile, opened
 
 MOST_BYTES = 30 * 1024 * 1024
 _LIMITS = Limits(memory_mb=700, time_s=10)
@@ -31,9 +31,9 @@ def check_photo(data: bytes) -> PhotoFile:
         return found
 
 
-def open_photo(data: bytes) -> Picture:
+def open_photo(data: bytes, least_side_px: int = LEAST_SIDE_PX) -> Picture:
     """Open a file that was checked, upright, with what its numbers mean."""
-    with opened(data) as (image, found):
+    with opened(data, least_side_px) as (image, found):
         camera = _camera_of(image)
         if found.coded_by == "HEIF":
             # Its own turn is in the file's frame and already followed; EXIF only repeats it.

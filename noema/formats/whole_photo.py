@@ -59,13 +59,15 @@ class PhotoFile:
 
 
 @contextmanager
-def opened(data: bytes) -> Iterator[tuple[Image.Image, PhotoFile]]:
+def opened(
+    data: bytes, least_side_px: int = LEAST_SIDE_PX
+) -> Iterator[tuple[Image.Image, PhotoFile]]:
     """Open a file by its header; what is wrong with it, there or later, is said in a sentence."""
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")
             with Image.open(BytesIO(data), formats=FORMATS) as image:
-                yield image, _header(image)
+                yield image, _header(image, least_side_px)
     except Image.DecompressionBombError as wrong:
         raise BadPicture(_TOO_LARGE) from wrong
     except UnidentifiedImageError as wrong:
@@ -76,11 +78,11 @@ def opened(data: bytes) -> Iterator[tuple[Image.Image, PhotoFile]]:
         raise BadPicture(gettext("The picture is damaged or cut short: send it again.")) from wrong
 
 
-def _header(image: Image.Image) -> PhotoFile:
+def _header(image: Image.Image, least_side_px: int) -> PhotoFile:
     width, height = image.size
     if width * height / 1e6 > MOST_MEGAPIXELS:
         raise BadPicture(_TOO_LARGE)
-    if min(width, height) < LEAST_SIDE_PX:
+    if min(width, height) < least_side_px:
         raise BadPicture(
             gettext(
                 "The picture is only %(width)s × %(height)s pixels: take it with "

@@ -1,0 +1,184 @@
+"""Which few tubes would do for a picture: how much of it each choice of tubes and white reaches.
+
+Every pair and triple of tubes is mixed on a net, once; a choice of tubes reaches what the pairs and
+triples in it do. A colour of the picture counts as reached when a mix lies within the tolerance.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from itertools import combinations
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.spatial import cKDTree
+
+from noema.core.colour.difference import ciede2000
+from noema.core.colour.hvc import hvcs_of
+from noema.core.colour.names import NEAR_NEUTRAL_BELOW, HueTable
+from noema.core.colour.srgb import lab_to_linear, linear_to_lab
+from noema.core.errors import BadPaint
+from noema.core.language import gettext
+from noema.core.pictures.colours import ColourShares, Floats
+from noema.core.pigments.film import Surface
+from noema.core.pigments.mix import mix_labs
+from noema.core.pigments.qualities import strengths
+from noema.core.pigments.shelf import TUBES, WHITE, PaintSet
+from noema.core.pigments.tube import Role, Tube
+
+WITHIN = 5.0
+"""CIEDE2000 within which a colour counts as reached: a shade off, not another colour."""
+
+MOST_RANKED = 20
+_RATIOS = 2.0 ** np.linspace(-7.0, 7.0, 57)  # of a pair's pulls
+_NET = 8  # parts a triple's pulls are divided into
+_WHITES = np.concatenate([[0.0], np.geomspace(0.005, 5.0, 16)])  # volumes to a pull of 1
+_FEW_WHITES = _WHITES[::3]  # of three tubes' mixes
+_CANDIDATES = 6  # mixes nearest by Lab that CIEDE2000 is worked out for
+_MOST_COLOURS = 400  # of a picture; smaller ones make up next to nothing of it
+
+
+@dataclass(frozen=True, kw_only=True)
+class FewTubes:
+    """A choice of tubes, white aside."""
+
+    tubes: tuple[Tube, ...]
+    share_within: float  # of the picture's area
+    median_de: float  # CIEDE2000 to the nearest mix, of the middle of the area
+    lost: str  # what becomes another colour; empty where all is reached
+
+
+def few_tubes(
+    shares: ColourShares, paints: PaintSet, count: int, table: HueTable
+) -> tuple[FewTubes, ...]:
+    """Rank the choices of so many tubes of a set by how much of a picture they reach."""
+    colours = [tube for tube in paints.tubes if tube.role is not Role.WHITE]
+    if not 1 <= count <= len(colours):
+        raise BadPaint(
+            gettext(
+                "The set holds %(there)s tubes beside white: choose at most as many.",
+                there=len(colours),
+            )
+        )
+    lab, weight = shares.lab[:_MOST_COLOURS], shares.share[:_MOST_COLOURS]
+    white = paints.white or TUBES[WHITE]
+    nets = _nets(colours, white, count, paints.binder.dry)
+    away = {names: _away(labs, lab) for names, labs in nets.items()}
+    ranked = []
+    for chosen in combinations(range(len(colours)), count):
+        inside = [away[group] for group in _groups(chosen, count)]
+        ranked.append((chosen, np.minimum.reduce(inside)))
+    ranked.sort(key=lambda one: _worth(one[1], weight), reverse=True)
+    hues = np.array(_hues_of(lab, table))
+    return tuple(
+        FewTubes(
+            tubes=tuple(colours[n] for n in chosen),
+            share_within=_share_within(nearest, weight),
+            median_de=_weighted_median(nearest, weight),
+            lost=_lost(chosen, nearest, lab, weight, nets, hues, table),
+        )
+        for chosen, nearest in ranked[:MOST_RANKED]
+    )
+
+
+Group = tuple[int, ...]
+
+
+def _groups(chosen: Group, count: int) -> Iterable[Group]:
+    """Give the pairs and triples, or the one tube, whose mixes a choice holds."""
+    if count == 1:
+        return [chosen]
+    groups: list[Group] = list(combinations(chosen, 2))
+    return groups + list(combinations(chosen, 3))
+
+
+def _nets(colours: list[Tube], white: Tube, count: int, surface: Surface) -> dict[Group, Floats]:
+    """Give the Lab of every group's mixes, with white and without."""
+    places = range(len(colours))
+    sizes = [1] if count == 1 else [2] if count == 2 else [2, 3]
+    pulls = {1: np.ones((1, 1)), 2: _pair_pulls(), 3: _triple_pulls()}
+    return {
+        group: _mixed([colours[n] for n in group], pulls[size], white, surface)
+        for size in sizes
+        for group in combinations(places, size)
+    }
+
+
+def _pair_pulls() -> Floats:
+    inner = np.stack([_RATIOS, np.ones_like(_RATIOS)], axis=-1)
+    return np.concatenate([np.eye(2), inner / inner.sum(axis=1, keepdims=True)])
+
+
+def _triple_pulls() -> Floats:
+    rows = [(i, j, _NET - i - j) for i in range(1, _NET - 1) for j in range(1, _NET - i)]
+    return np.array(rows, dtype=float) / _NET
+
+
+def _mixed(tubes: list[Tube], pulls: Floats, white: Tube, surface: Surface) -> Floats:
+    amounts = pulls / strengths(tuple(tubes))
+    whites = _WHITES if len(tubes) < 3 else _FEW_WHITES
+    rows = [np.column_stack([amounts, np.full(len(amounts), w)]) for w in whites]
+    only_white = np.array([[0.0] * len(tubes) + [1.0]])
+    labs = mix_labs([*tubes, white], np.concatenate([*rows, only_white]), surface)
+    # As a picture shows them: what paint has beyond sRGB, no file of that kind holds.
+    return linear_to_lab(np.clip(lab_to_linear(labs), 0.0, 1.0))
+
+
+def _away(mixes: Floats, lab: Floats) -> Floats:
+    """Give the CIEDE2000 from each colour (n, 3) to the nearest of some mixes."""
+    count = min(_CANDIDATES, len(mixes))
+    _, near = cKDTree(mixes).query(lab, k=count)
+    near = np.asarray(near).reshape(len(lab), count)
+    return np.asarray(ciede2000(mixes[near], lab[:, None, :]).min(axis=1))
+
+
+def _worth(nearest: Floats, weight: Floats) -> tuple[float, float]:
+    """Rank by the area reached, then by how near the rest comes."""
+    mean = float(nearest @ weight / weight.sum())
+    return round(_share_within(nearest, weight), 3), -mean
+
+
+def _share_within(nearest: Floats, weight: Floats) -> float:
+    return float(weight[nearest <= WITHIN].sum() / weight.sum())
+
+
+def _weighted_median(values: Floats, weight: Floats) -> float:
+    order = np.argsort(values)
+    total = np.cumsum(weight[order])
+    return float(values[order][int(np.searchsorted(total, total[-1] / 2.0))])
+
+
+def _lost(
+    chosen: Group,
+    nearest: Floats,
+    lab: Floats,
+    weight: Floats,
+    nets: dict[Group, Floats],
+    hues: NDArray[np.str_],
+    table: HueTable,
+) -> str:
+    """Say which hue of the picture loses most, and what becomes of it."""
+    out = nearest > WITHIN
+    if not out.any():
+        return ""
+    names = np.unique(hues[out])
+    areas = [float(weight[out & (hues == name)].sum() / weight.sum()) for name in names]
+    hue, share = str(names[int(np.argmax(areas))]), f"{max(areas):.0%}"
+    worst = int(np.argmax(np.where(out & (hues == hue), weight, 0.0)))
+    mixes = np.concatenate([nets[group] for group in _groups(chosen, len(chosen))])
+    nearest_mix = mixes[int(np.argmin(ciede2000(mixes, lab[worst])))]
+    (became,) = _hues_of(nearest_mix[None], table)
+    if became == hue:
+        return gettext(
+            "%(hue)s comes out duller, lighter or darker (%(share)s)", hue=hue, share=share
+        )
+    return gettext("%(hue)s turns %(became)s (%(share)s)", hue=hue, became=became, share=share)
+
+
+def _hues_of(labs: Floats, table: HueTable) -> list[str]:
+    """Name the hue of each colour (n, 3) among twelve, or grey."""
+    return [
+        gettext("grey")
+        if hvc.hue100 is None or hvc.chroma < NEAR_NEUTRAL_BELOW
+        else table.nearest(hvc.hue100, 12).name
+        for hvc in hvcs_of(labs)
+    ]
