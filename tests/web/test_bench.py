@@ -209,6 +209,13 @@ def test_a_teacher_gives_a_pile_they_mixed(app, me, school):
     assert "Evening" in me.get("/me/bench").text
 
 
+def test_a_wet_pile_beside_a_dry_colour_says_so_until_it_is_dry(me):
+    bench = Bench(me, "/me/bench", "match-beginner")
+    assert "answers go by the dry mix" not in me.get(bench.here).text
+    assert "answers go by the dry mix" in bench.says("bring", source="rose", ml="0.5", pile="a")
+    assert "answers go by the dry mix" not in bench.says("dry", pile="a")
+
+
 def test_names_stand_beside_colours_where_a_class_wants_them(app, me, school):
     bench = Bench(me, "/me/bench", "match-beginner")
     assert "Asked for:" not in me.get(bench.here).text

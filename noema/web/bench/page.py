@@ -79,6 +79,7 @@ class BenchPage:
     at: AtHand
     target_fill: str  # what is asked for; empty where it isn't shown
     pile_fill: str  # beside it, once something is there
+    drying: str  # what becomes of a wet pile beside a dry colour
     numbers: tuple[str, ...]  # asked for: a line a pile
     looks: tuple[tuple[BenchLook, str], ...]
     answer: str  # to what was asked, or how it came
@@ -135,6 +136,7 @@ def bench_page(
         at=at,
         target_fill=lab_to_hex([goal.lab])[0] if shows and goal is not None else "",
         pile_fill="" if colour is None else _fill(colour, pile),
+        drying=_drying(practice, pile) if shows else "",
         numbers=_numbers(practice, colours, table) if at.numbers or around.names_colours else (),
         looks=tuple((look, gettext(words)) for look, words in _LOOKS.items()),
         answer=answer,
@@ -173,6 +175,16 @@ def _said(hvc: HVC, table: HueTable) -> str:
         words=colour_words(hvc, table),
         notation=hvc.notation,
         numbers=f"{hvc.value:.1f}/{hvc.chroma:.1f}",
+    )
+
+
+def _drying(practice: Practice, pile: Pile | None) -> str:
+    """Say why a wet pile doesn't match yet; empty for a dry one, or where nothing is there."""
+    if pile is None or pile.is_dry or pile.ml <= 0.0:
+        return ""
+    return gettext(
+        "%(drying)s The colour asked for is dry, and answers go by the dry mix.",
+        drying=practice.bench.paints.binder.drying,
     )
 
 
