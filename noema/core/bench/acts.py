@@ -9,6 +9,9 @@ from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.core.pigments.shelf import PaintSet
 
+LEAST_TAKEN_ML = 0.05
+"""A grain: less nobody takes on purpose."""
+
 CLINGS_ML = 0.03
 """What a wiped knife holds after it touched paint: less than the least that is taken on purpose, a
 grain of 0.05 ml. Chosen, not measured."""

@@ -3,15 +3,15 @@
 from dataclasses import dataclass
 from enum import Enum
 
-from noema.core.bench.acts import CLINGS_ML, Bench
+from noema.core.bench.acts import CLINGS_ML, LEAST_TAKEN_ML, Bench
 from noema.core.bench.doing import Act, BeginPile, MixPile, Squeeze, Take, Wipe
 from noema.core.bench.task import BenchTask, Goal, shares_of
 from noema.core.language import N_
 from noema.core.pigments.qualities import qualities
 from noema.core.pigments.tube import Role, Tube
 
-_LEAST_ML, _USUAL_ML = 0.05, 1.5
-"""A grain, under which nobody measures; a pile one can paint a few cells from."""
+_USUAL_ML = 1.5
+"""A pile one can paint a few cells from."""
 
 _FIRST_SHARE = 0.6
 """How much of a tube comes in at first: the rest is brought in by touches."""
@@ -96,12 +96,12 @@ def _ml_of(goal: Goal, task: BenchTask) -> dict[str, float]:
     shares = {part.tube: part.volume for part in shares_of(goal.parts)}
     there = _given_ml(task)
     if not there:
-        ml = max(_USUAL_ML, _LEAST_ML / min(shares.values()))
+        ml = max(_USUAL_ML, LEAST_TAKEN_ML / min(shares.values()))
         return {name: ml * share for name, share in shares.items()}
     # The pile grows until everything in it has its share; nothing is taken out.
     ml = max(there.get(name, 0.0) / share for name, share in shares.items())
     lacking = {name: ml * share - there.get(name, 0.0) for name, share in shares.items()}
-    return {name: amount for name, amount in lacking.items() if amount > _LEAST_ML / 10.0}
+    return {name: amount for name, amount in lacking.items() if amount > LEAST_TAKEN_ML / 10.0}
 
 
 def _given_ml(task: BenchTask) -> dict[str, float]:
@@ -123,7 +123,7 @@ def _is_colour(name: str, bench: Bench) -> bool:
 
 def _in_two(ml: float, *, whole: bool) -> tuple[float, ...]:
     first = _FIRST_SHARE * ml
-    return (ml,) if whole or ml - first < _LEAST_ML else (first, ml - first)
+    return (ml,) if whole or ml - first < LEAST_TAKEN_ML else (first, ml - first)
 
 
 def brought(tube: Tube, ml: float, pile: str) -> tuple[Act, ...]:

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from noema.core.bench.acts import LEAST_TAKEN_ML
 from noema.core.bench.asking import Furthest
 from noema.core.bench.practice import Practice
 from noema.core.bench.practised import PractisedStep
@@ -12,8 +13,10 @@ from noema.core.pigments.next_move import NextMove
 from noema.core.pigments.says import say_parts
 from noema.core.planning.amounts import rounded_ml, squeezed
 
-DOSES_ML = (0.05, 0.1, 0.5, 2.0)
+DOSES_ML = (LEAST_TAKEN_ML, 0.1, 0.5, 2.0)
 """What is taken or squeezed at once: a grain, a touch, a pea, a hazelnut."""
+
+_NEARLY_THERE = 6.0  # CIEDE2000 from which beginning again would waste more than it mends
 
 _HOW_NEAR = (
     (THERE, N_("It is there: side by side, few would see a difference.")),
@@ -98,6 +101,11 @@ def hint_words(move: NextMove, pile_ml: float) -> str:
     """Say the next addition for a pile of so much paint."""
     if move.is_there:
         return gettext("Leave it: it is there.")
+    if move.start_again is not None and move.before <= _NEARLY_THERE:
+        return gettext(
+            "It is near, and no touch a hand can take brings it nearer: leave it, or begin a "
+            "larger pile."
+        )
     if move.start_again is not None:
         return gettext(
             "No single addition helps: begin again with %(parts)s.",
@@ -106,10 +114,7 @@ def hint_words(move: NextMove, pile_ml: float) -> str:
     assert move.add is not None
     ml = move.share * move.keep * pile_ml
     dose = min(DOSES_ML, key=lambda one: abs(one - ml)) if ml < DOSES_ML[-1] else ml
-    if ml < DOSES_ML[0] / 2:
-        added = gettext("less than a grain of %(tube)s", tube=move.add.label)
-    else:
-        added = gettext("about %(dose)s of %(tube)s", dose=squeezed(dose), tube=move.add.label)
+    added = gettext("about %(dose)s of %(tube)s", dose=squeezed(dose), tube=move.add.label)
     if move.keep < 1.0:
         kept = gettext("a half") if move.keep == 0.5 else gettext("a quarter")
         return gettext(

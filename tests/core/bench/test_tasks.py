@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 from numpy.random import default_rng
 
-from noema.core.bench.acts import Bench
+from noema.core.bench.acts import LEAST_TAKEN_ML, Bench
 from noema.core.bench.asking import Furthest, Nearer, Towards, furthest, hint, nearer
 from noema.core.bench.doing import BeginPile, Halve, MixPile, Squeeze, Take, Wipe
 from noema.core.bench.making import (
@@ -218,6 +218,25 @@ def test_a_hint_followed_brings_it_nearer():
     after = practice.doing(*brought(move.add.name, move.share * practice.palette.pile("a").ml))
     assert after.away() < 0.6 * practice.away()
     assert move.add.label in hint_words(move, 1.0)
+
+
+def test_a_hint_never_asks_for_less_than_a_grain():
+    for name in SETS:
+        for task in tasks(name)[:6]:
+            goal = task.goals[0]
+            practice = practice_of(name, task).doing(BeginPile(pile="a"))
+            most = max(goal.parts, key=lambda part: part.volume).tube
+            practice = practice.doing(*brought(most, 0.5))
+            move = hint(practice, goal)
+            if move.start_again is not None:
+                words = hint_words(move, 0.5)
+                assert words.startswith("It is near" if move.before <= 6.0 else "No single")
+            if move.add is not None:
+                assert move.share * practice.palette.pile("a").ml >= 0.99 * LEAST_TAKEN_ML
+                after = practice.doing(
+                    *brought(move.add.name, move.share * practice.palette.pile("a").ml)
+                )
+                assert after.away() < 0.8 * practice.away()
 
 
 def test_a_neutral_is_looked_at_let_down_and_its_hint_helps():
