@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 from enum import Enum
 
-from noema.core.bench.acts import LEAST_TAKEN_ML, Bench
+from noema.core.bench.acts import Bench
 from noema.core.bench.making import with_white
 from noema.core.bench.palette import Pile
 from noema.core.bench.practice import Practice, parts_in
@@ -87,14 +87,14 @@ def hint(practice: Practice, goal: Goal) -> NextMove | None:
         return None
     bench, lab = practice.bench, practice.seen_for(goal, pile)
     parts, tubes = parts_in(pile, bench), allowed_tubes(bench, practice.task)
-    surface, least = bench.paints.binder.dry, LEAST_TAKEN_ML / pile.ml
+    surface = bench.paints.binder.dry
     if not goal.let_down:
-        return next_touch(lab, parts, goal.beside(lab), tubes, surface, least)
+        return next_touch(lab, parts, goal.beside(lab), tubes, surface)
     # The white is only there to look: what is added is measured against the pile without it.
     seen = with_white(parts, bench.paints)
     colours = tuple(tube for tube in tubes if tube.role is Role.COLOUR)
+    move = next_touch(lab, seen, goal.beside(lab), colours, surface)
     volume = sum(part.amount for part in seen) / sum(part.amount for part in parts)
-    move = next_touch(lab, seen, goal.beside(lab), colours, surface, least / volume)
     return replace(move, share=move.share * volume, keep=keep_of(move.share * volume))
 
 

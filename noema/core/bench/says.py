@@ -16,7 +16,8 @@ from noema.core.planning.amounts import rounded_ml, squeezed
 DOSES_ML = (LEAST_TAKEN_ML, 0.1, 0.5, 2.0)
 """What is taken or squeezed at once: a grain, a touch, a pea, a hazelnut."""
 
-_NEARLY_THERE = 6.0  # CIEDE2000 from which beginning again would waste more than it mends
+_NEARLY = 0.9  # of a grain, from which it is one
+_NEARLY_THERE = 6.0  # CIEDE2000 at which a pile may be left
 
 _HOW_NEAR = (
     (THERE, N_("It is there: side by side, few would see a difference.")),
@@ -101,11 +102,6 @@ def hint_words(move: NextMove, pile_ml: float) -> str:
     """Say the next addition for a pile of so much paint."""
     if move.is_there:
         return gettext("Leave it: it is there.")
-    if move.start_again is not None and move.before <= _NEARLY_THERE:
-        return gettext(
-            "It is near, and no touch a hand can take brings it nearer: leave it, or begin a "
-            "larger pile."
-        )
     if move.start_again is not None:
         return gettext(
             "No single addition helps: begin again with %(parts)s.",
@@ -113,6 +109,17 @@ def hint_words(move: NextMove, pile_ml: float) -> str:
         )
     assert move.add is not None
     ml = move.share * move.keep * pile_ml
+    if ml < _NEARLY * LEAST_TAKEN_ML and move.before <= _NEARLY_THERE:
+        return gettext(
+            "It is near: it lacks less than a grain of %(tube)s. Leave it, or begin a larger pile.",
+            tube=move.add.label,
+        )
+    if ml < _NEARLY * LEAST_TAKEN_ML:
+        return gettext(
+            "It lacks %(tube)s, but a grain is too much for so small a pile: bring in more of what "
+            "is in it first, or take %(tube)s from a mix of it with white.",
+            tube=move.add.label,
+        )
     dose = min(DOSES_ML, key=lambda one: abs(one - ml)) if ml < DOSES_ML[-1] else ml
     added = gettext("about %(dose)s of %(tube)s", dose=squeezed(dose), tube=move.add.label)
     if move.keep < 1.0:

@@ -83,12 +83,10 @@ def next_touch(
     target_lab: ArrayLike,
     tubes: tuple[Tube, ...],
     surface: Surface = DRY_ACRYLIC,
-    least_share: float = 0.0,
 ) -> NextMove:
     """Find what to add to a pile whose contents are known, however far it is from its target.
 
-    Less than `least_share` of the pile nobody could take. To begin again is said only where no
-    addition goes a good part of the way.
+    To begin again is said only where no addition goes a good part of the way.
     """
     pile, target = np.asarray(pile_lab, dtype=float), np.asarray(target_lab, dtype=float)
     before = float(ciede2000(pile, target))
@@ -96,7 +94,7 @@ def next_touch(
         return _nothing(pile, before, None)
     whole = sum(part.amount for part in contents)
     shares = tuple(Part(tube=part.tube, amount=part.amount / whole) for part in contents)
-    move = _best_addition(pile, shares, target, tubes, surface, least_share)
+    move = _best_addition(pile, shares, target, tubes, surface)
     if move.after > (1.0 - _MUST_GAIN) * before:
         return _nothing(pile, before, recipe(target, tubes, surface))
     return move
@@ -108,12 +106,10 @@ def _best_addition(
     target: Floats,
     tubes: tuple[Tube, ...],
     surface: Surface,
-    least_share: float = 0.0,
 ) -> NextMove:
     labs = _after_adding(pile, contents, tubes, surface)
     away = ciede2000(labs, target) + _SIZE_COSTS * np.log2(np.maximum(_SHARES / _TOUCH, 1.0))
     away = np.where(_fades(labs, target, tubes), np.inf, away)
-    away = np.where(min(least_share, _SHARES[-1]) <= _SHARES, away, np.inf)
     one, much = np.unravel_index(int(np.argmin(away)), away.shape)
     share = float(_SHARES[much])
     lightness, a, b = labs[one, much].tolist()
