@@ -1,6 +1,7 @@
 """A student's eye is asked: a series begins, answers come one by one, and it tells what it saw."""
 
 from collections.abc import Mapping
+from dataclasses import replace
 from datetime import datetime, timedelta
 
 from numpy.random import Generator
@@ -79,7 +80,10 @@ def answer_question(
         raise OutOfDate(gettext("This question was answered already: go on with the next."))
     if not 0 <= chosen < asked[-1].question.answers:
         raise Refused(gettext("Choose one of the answers shown."))
-    asked[-1] = AskedOnce(question=asked[-1].question, chosen=chosen, was_told=was_told)
+    asked[-1] = _with_answer(asked[-1], chosen, was_told=was_told)
+    if asked[-1].chosen is None:  # an order, of which more is to be said
+        keep_asked(session, series_id, asked_to_json(asked))
+        return series_of_student(session, student.id, series_id)
     before, screen = found_before(session, student.id, series_id), screen_from_json(kept.screen)
     # A question whose colours were said counts for the length of the series, not for the eye.
     told = sum(one.was_told for one in asked)
@@ -94,6 +98,17 @@ def answer_question(
         asked.append(AskedOnce(question=following))
         keep_asked(session, series_id, asked_to_json(asked))
     return series_of_student(session, student.id, series_id)
+
+
+def _with_answer(one: AskedOnce, chosen: int, *, was_told: bool) -> AskedOnce:
+    told = was_told or one.was_told
+    if not one.question.order:
+        return replace(one, chosen=chosen, was_told=told)
+    if chosen in one.placed:
+        raise OutOfDate(gettext("That colour has its place already: choose another."))
+    placed = (*one.placed, chosen)
+    is_whole = len(placed) >= one.question.answers - 1
+    return replace(one, placed=placed, chosen=chosen if is_whole else None, was_told=told)
 
 
 def found_before(session: Session, student_id: int, series_id: int) -> Mapping[Axis, Found]:

@@ -168,7 +168,7 @@ def _look(session: Session, student: StudentRow, today: date, rng: Generator) ->
         series = begin_asking(session, student, kind, _SCREEN, rng, begun_at=at)
         while (kept := series_of_student(session, student.id, series)).ended_at is None:
             asked = asked_from_json(kept.asked)
-            chosen = eye.answers(asked[-1].question, rng)
+            chosen = eye.answers(asked[-1].question, rng, asked[-1].placed)
             answer_question(
                 session, student, series, len(asked), chosen, was_told=False, now=at, rng=rng
             )

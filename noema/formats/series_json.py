@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from noema.core.colour.axis import Axis
 from noema.core.seeing.question import EyeQuestion
-from noema.core.seeing.series import Answered, Screen, answer
+from noema.core.seeing.series import Answered, Screen, answer, answer_order
 from noema.core.statistics.adaptive import Found
 from noema.formats.plain import from_plain, to_plain
 
@@ -20,7 +20,8 @@ class AskedOnce:
     """A question, and what was answered; None while it waits."""
 
     question: EyeQuestion
-    chosen: int | None = None
+    chosen: int | None = None  # of an order: the place that was said last
+    placed: tuple[int, ...] = ()  # so far, from dark to light, where an order is asked
     was_told: bool = False  # the colours were said in words: it tells nothing of the eye
 
 
@@ -39,7 +40,9 @@ def asked_from_json(body: list[Json]) -> tuple[AskedOnce, ...]:
 def answered_of(asked: Sequence[AskedOnce]) -> tuple[Answered, ...]:
     """Give the answers that tell of the eye."""
     return tuple(
-        answer(one.question, one.chosen)
+        answer_order(one.question, one.placed)
+        if one.question.order
+        else answer(one.question, one.chosen)
         for one in asked
         if one.chosen is not None and not one.was_told
     )

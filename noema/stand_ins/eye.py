@@ -28,8 +28,11 @@ class Eye:
         sizes = {axis: _MIDDLE[axis] * exp(_SPREAD * float(rng.normal())) for axis in Axis}
         return cls(value=sizes[Axis.VALUE], hue=sizes[Axis.HUE], chroma=sizes[Axis.CHROMA])
 
-    def answers(self, asked: EyeQuestion, rng: Generator) -> int:
-        """Choose an answer."""
+    def answers(self, asked: EyeQuestion, rng: Generator, placed: tuple[int, ...] = ()) -> int:
+        """Choose an answer; of an order, what comes after what is placed."""
+        if asked.order:
+            left = [place for place in asked.order if place not in placed]
+            return left[0] if rng.random() < _KNOWS or len(left) == 1 else left[1]
         if rng.random() < self._sees(asked):
             return asked.right
         return int(rng.integers(asked.answers))

@@ -32,15 +32,19 @@ def waiting(school):
 
 
 def answers(client, school, *, right=True, told=""):
-    """Answer the question that waits."""
+    """Answer the question that waits; an order place by place."""
     asked = waiting(school)
     question = asked[-1].question
-    choice = question.right if right else (question.right + 1) % question.answers
-    return client.post(
-        f"/me/eye/{series_of(school)[0].id}/answer",
-        data={"number": len(asked), "choice": choice, "told": told},
-        headers={"HX-Request": "true"},
-    ).text
+    choices = [question.right if right else (question.right + 1) % question.answers]
+    if question.order:
+        choices = question.order[:-1] if right else question.order[:0:-1]
+    for choice in choices:
+        page = client.post(
+            f"/me/eye/{series_of(school)[0].id}/answer",
+            data={"number": len(asked), "choice": choice, "told": told},
+            headers={"HX-Request": "true"},
+        ).text
+    return page
 
 
 def test_a_series_begins_with_the_screen_once_a_day(me, school):
@@ -161,3 +165,23 @@ def test_a_printer_nobody_calibrated_prints_no_greys(app, school):
     )
     assert answer.status_code == 422
     assert "Calibrate this printer first" in answer.text
+
+
+def test_seven_are_put_in_order_one_by_one(me, school):
+    me.post("/me/eye/screen", data=SCREEN | {"kind": "places"})
+    (asked,) = waiting(school)
+    first, second = asked.question.order[:2]
+    here = f"/me/eye/{series_of(school)[0].id}/answer"
+    me.post(here, data={"number": 1, "choice": first})
+    (asked,) = waiting(school)
+    assert asked.placed == (first,)
+    page = me.get(f"/me/eye/{series_of(school)[0].id}").text
+    assert "Placed so far, from dark" in page
+    assert f'name="choice" value="{first}"' not in page
+    assert me.post(here, data={"number": 1, "choice": first}).status_code == 409
+    me.post(here, data={"number": 1, "choice": second})
+    assert waiting(school)[0].placed == (first, second)
+    for place in asked.question.order[2:6]:
+        said = me.post(here, data={"number": 1, "choice": place}, headers={"HX-Request": "true"})
+    assert "Right." in said.text
+    assert len(waiting(school)) == 2

@@ -25,7 +25,7 @@ class Ask(Enum):
     STRONGEST = "strongest"
     TOGETHER = "together"  # two neighbours of a row that sit closest
     UNEVEN = "uneven"  # a step out of its row
-    ORDER = "order"  # one of seven that stands at the wrong place by value
+    ORDER = "order"  # seven hues, from dark to light
     PLACE = "place"  # on the wheel
     STRENGTH = "strength"  # from 0 to 8
     BETWEEN = "between"  # the mix of two
@@ -56,6 +56,7 @@ class EyeQuestion:
     right: int
     level: float  # the difference really shown, in steps; 0 where nothing is measured
     hue100: float | None = None  # round which it is asked
+    order: tuple[int, ...] = ()  # places from dark to light, where all are to be put in order
 
     @property
     def guess(self) -> float:
@@ -89,8 +90,13 @@ def question(ask: Ask, level: float, rng: Generator, *, dark_is_lost: bool = Fal
                 right=right,
                 level=shown,
                 hue100=colours[right % len(colours)].hue100,
+                order=_dark_to_light(fills) if ask is Ask.ORDER else (),
             )
     raise ValueError(f"no screen shows {ask.value} at {level}")  # levels are bounded to what is
+
+
+def _dark_to_light(fills: Sequence[str]) -> tuple[int, ...]:
+    return tuple(int(place) for place in np.argsort(shown_hvc(fills)[:, 1]))
 
 
 def shown_hvc(fills: Sequence[str]) -> np.ndarray:
@@ -167,19 +173,14 @@ def _uneven(level: float, rng: Generator, values: tuple[float, float]) -> Made:
 
 
 def _order(level: float, rng: Generator, values: tuple[float, float]) -> Made:
-    """Seven hues from dark to light, one moved some places away from its own."""
+    """Seven hues of seven values, as they come."""
     hues = rng.permutation(_ROW) * 100.0 / _ROW + rng.uniform(0.0, 10.0)
-    steps = np.linspace(3.5, 7.5, _ROW)
+    steps = rng.permutation(np.linspace(3.8, 7.4, _ROW))
     row = [
-        HVC(hue100=float(h % 100.0), value=float(v), chroma=3.0)
-        for h, v in zip(hues, steps, strict=True)
+        HVC(hue100=float(hue % 100.0), value=float(value), chroma=3.0)
+        for hue, value in zip(hues, steps, strict=True)
     ]
-    taken, put = (int(n) for n in rng.choice(_ROW, 2, replace=False))
-    while abs(taken - put) < 2:
-        put = int(rng.integers(_ROW))
-    moved = row.pop(taken)
-    row.insert(put, moved)
-    return row, put, _ROW
+    return row, int(np.argmin(steps)), _ROW
 
 
 def _place(level: float, rng: Generator, values: tuple[float, float]) -> Made:

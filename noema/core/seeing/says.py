@@ -25,7 +25,7 @@ ASKS_WORDS: Mapping[Ask, str] = {
     Ask.STRONGEST: N_("Which is the most intense?"),
     Ask.TOGETHER: N_("Which two neighbours sit closest together?"),
     Ask.UNEVEN: N_("Which step is out of its row?"),
-    Ask.ORDER: N_("From dark to light: which one stands at the wrong place?"),
+    Ask.ORDER: N_("From dark to light: which comes next?"),
     Ask.PLACE: N_("Where on the wheel is this hue?"),
     Ask.STRENGTH: N_("How intense is it, from 0 (grey) to 8?"),
     Ask.BETWEEN: N_("Which is the mix of the first two?"),
@@ -142,14 +142,19 @@ def places_words(answered: Sequence[Answered]) -> tuple[str, ...]:
         if some:
             off = sum(one.off for one in some) / len(some)
             said.append(gettext(words, off=f"{off:.1f}"))
-    for ask, words in (
-        (Ask.ORDER, N_("Order by value: %(right)s of %(count)s right.")),
-        (Ask.BETWEEN, N_("Mixes: %(right)s of %(count)s right.")),
-    ):
-        some = [one for one in answered if one.ask is ask]
-        if some:
-            right = sum(one.is_right for one in some)
-            said.append(gettext(words, right=right, count=len(some)))
+    ordered = [one for one in answered if one.ask is Ask.ORDER]
+    if ordered:
+        turned = sum(one.off for one in ordered) / len(ordered)
+        said.append(
+            gettext(
+                "Order by value: %(off)s pairs of 21 turned round, on average.",
+                off=f"{turned:.1f}",
+            )
+        )
+    mixes = [one for one in answered if one.ask is Ask.BETWEEN]
+    if mixes:
+        right = sum(one.is_right for one in mixes)
+        said.append(gettext("Mixes: %(right)s of %(count)s right.", right=right, count=len(mixes)))
     return tuple(said)
 
 

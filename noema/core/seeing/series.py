@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import Enum
+from itertools import combinations
 
 import numpy as np
 from numpy.random import Generator
@@ -60,7 +61,7 @@ class Answered:
     level: float
     answers: int  # how many could be chosen from
     is_right: bool
-    off: int = 0  # places beside the right one, where there are places
+    off: int = 0  # places beside the right one; of an order, pairs that are turned round
     hue100: float | None = None
 
 
@@ -144,6 +145,17 @@ def answer(asked: EyeQuestion, chosen: int) -> Answered:
         is_right=chosen == asked.right,
         off=off,
         hue100=asked.hue100,
+    )
+
+
+def answer_order(asked: EyeQuestion, placed: Sequence[int]) -> Answered:
+    """Hold an order from dark to light against the right one; its last place goes unsaid."""
+    left = [place for place in range(asked.answers) if place not in placed]
+    order = [*placed, *left]
+    rank = {place: number for number, place in enumerate(asked.order)}
+    turned = sum(rank[one] > rank[other] for one, other in combinations(order, 2))
+    return Answered(
+        ask=asked.ask, level=0.0, answers=asked.answers, is_right=turned == 0, off=turned
     )
 
 

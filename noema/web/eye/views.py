@@ -8,11 +8,9 @@ from numpy.random import default_rng
 from werkzeug.wrappers import Response
 from wtforms import Form
 
-from noema.actions.eye_on_paper import answer_paper, rows_of_paper
 from noema.actions.train_eye import answer_question, begin_asking, known_screen
 from noema.core.errors import Refused
 from noema.core.language import N_, gettext
-from noema.core.seeing.paper import LETTERS, ROWS
 from noema.core.seeing.question import Ask
 from noema.core.seeing.says import (
     ASKS_WORDS,
@@ -23,7 +21,7 @@ from noema.core.seeing.says import (
     screen_words,
     sees_words,
 )
-from noema.core.seeing.series import LONG, SCREEN_STEPS, Screen, SeriesKind
+from noema.core.seeing.series import LONG, SCREEN_STEPS, Screen, SeriesKind, answer_order
 from noema.formats.series_json import (
     AskedOnce,
     answered_of,
@@ -35,6 +33,7 @@ from noema.store.eye import KeptSeries, series_of_student
 from noema.store.paints import hue_words
 from noema.store.student_work import attempts_of_student, classes_of_student
 from noema.web.bench.chosen import own_cells
+from noema.web.eye import on_paper
 from noema.web.eye.how_you_see import HowYouSee, how_you_see
 from noema.web.frame.forms import OneOf, Said, TextLine, Whole, read_form
 from noema.web.frame.request import db, the_student
@@ -42,6 +41,7 @@ from noema.web.painting.attempts import may_see
 from noema.web.progress.tried import seen_by_eye
 
 eye = Blueprint("eye", __name__)
+on_paper.add_routes(eye)
 
 _CHOOSE = N_("Choose one of the series shown.")
 _GREY_STEPS = 12  # of 255, from square to square near black and near white
@@ -67,23 +67,6 @@ class EyeAnswerForm(Form):
     number = Whole()
     choice = Whole()
     told = TextLine(most=1)
-
-
-class PaperCodeForm(Form):
-    """The code at a page's top."""
-
-    code = TextLine(most=20)
-
-
-@dataclass(frozen=True, kw_only=True)
-class EyePaperPage:
-    """A page of paper that is answered here."""
-
-    frame: None = None
-    name: str
-    code: str  # empty until it is known which
-    rows: int
-    letters: str = LETTERS
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -123,6 +106,8 @@ class EyeQuestionPage:
     edge_to_edge: bool  # a row's steps touch
     choices: tuple[str, ...]
     picks: bool  # the colours themselves are chosen
+    placed: tuple[str, ...]  # those that have their place, from dark to light
+    left: tuple[int, ...]  # and the others, by number
     before: str  # whether the last answer was right
     said: tuple[str, ...]  # every colour in words, when asked for
     is_over: bool
@@ -183,24 +168,6 @@ def screen_seen() -> Response:
     return _begun(form.kind.data, seen)
 
 
-@eye.get("/me/eye/paper")
-def paper() -> str:
-    """Ask which page one has, then what is seen on it."""
-    code = read_form(PaperCodeForm, request.args).code.data
-    rows = rows_of_paper(db(), the_student().school_id, code) if code else ()
-    page = EyePaperPage(name=the_student().display_name, code=code, rows=len(rows))
-    return render_template("eye/paper.html", page=page)
-
-
-@eye.post("/me/eye/paper")
-def paper_seen() -> Response:
-    """Keep what was seen on a page."""
-    code, form = read_form(PaperCodeForm).code.data, read_form(_paper_form())
-    chosen = [form[f"row{n}"].data for n in range(1, ROWS + 1)]
-    number = answer_paper(db(), the_student(), code, chosen, datetime.now(UTC))
-    return redirect(url_for("eye.of_one", series_id=number), 303)
-
-
 @eye.get("/me/eye/<int:series_id>")
 def of_one(series_id: int) -> str:
     """Show the question that waits, or what the series found."""
@@ -229,11 +196,6 @@ def answer_one(series_id: int) -> Response | str:
     return redirect(url_for("eye.of_one", series_id=series_id), 303)
 
 
-def _paper_form() -> type[Form]:
-    """Give a form with an answer a row."""
-    return type("PaperForm", (Form,), {f"row{n}": Whole() for n in range(1, ROWS + 1)})
-
-
 def _counted(count: int | None) -> int:
     if count is None or not 0 <= count <= SCREEN_STEPS:
         raise Refused(gettext("Say how many squares you can count in each row."))
@@ -260,6 +222,8 @@ def _shown(kept: KeptSeries, *, says: bool = False) -> str:
         edge_to_edge=last.ask in (Ask.TOGETHER, Ask.UNEVEN),
         choices=names_of(last, table),
         picks=len(last.fills) == last.answers and last.ask is not Ask.PLACE,
+        placed=tuple(last.fills[place] for place in asked[-1].placed),
+        left=tuple(n for n in range(len(last.fills)) if n not in asked[-1].placed),
         before=_before(asked if is_over else asked[:-1]),
         said=colours_said(last, table) if says else (),
         is_over=is_over,
@@ -276,6 +240,9 @@ def _before(asked: tuple[AskedOnce, ...]) -> str:
         return ""
     last = asked[-1].question
     table = hue_words(db(), the_student().school_id).table
+    if last.order:
+        off = answer_order(last, asked[-1].placed).off
+        return gettext("Right.") if off == 0 else gettext("%(off)s of 21 pairs turned.", off=off)
     if asked[-1].chosen == last.right:
         return gettext("Right.")
     return gettext("It was %(right)s.", right=names_of(last, table)[last.right])

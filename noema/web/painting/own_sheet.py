@@ -7,6 +7,7 @@ from noema.actions.work_out_exercise import exercise_of, for_sheet
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.errors import Refused
 from noema.core.exercises.naming import cell_names
+from noema.core.judging.judgement import Judgement
 from noema.core.judging.review import ReviewState
 from noema.core.language import gettext, say_kept
 from noema.core.photo.another import why_another
@@ -50,6 +51,15 @@ class AskedOf:
 
 
 @dataclass(frozen=True, kw_only=True)
+class SeenColour:
+    """A cell's colour as it was read."""
+
+    label: str
+    fill: str
+    lab: tuple[float, float, float]
+
+
+@dataclass(frozen=True, kw_only=True)
 class Feedback:
     """What was read, once it may be seen."""
 
@@ -62,6 +72,7 @@ class Feedback:
     differ: tuple[tuple[str, str], ...]  # cells seen otherwise than read
     how: tuple[str, ...]  # to try again
     earlier: tuple[AttemptLine, ...]
+    colours: tuple[SeenColour, ...]  # to be found in the logbook
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -187,6 +198,16 @@ def _feedback(
         differ=() if compared is None else _differ(compared, names),
         how=how_again(row.medium),
         earlier=attempt_lines(may_see(before, sees_at_once=at_once)),
+        colours=_colours(judgement, names),
+    )
+
+
+def _colours(judgement: Judgement, names: dict[str, str]) -> tuple[SeenColour, ...]:
+    cells = [cell for cell in judgement.cells if cell.measured]
+    fills = lab_to_hex([cell.painted_lab for cell in cells]) if cells else []
+    return tuple(
+        SeenColour(label=names[cell.id], fill=fill, lab=cell.painted_lab)
+        for cell, fill in zip(cells, fills, strict=True)
     )
 
 

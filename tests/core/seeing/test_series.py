@@ -30,6 +30,7 @@ from noema.core.seeing.series import (
     SeriesKind,
     along_one_line,
     answer,
+    answer_order,
     found_by,
     next_question,
     quest_of,
@@ -83,11 +84,14 @@ def test_a_row_has_one_small_gap_or_one_step_astray():
         assert int(np.argmax(bend)) == one.right
 
 
-def test_one_of_seven_stands_at_the_wrong_place_by_value():
+def test_seven_hues_have_one_order_by_value():
     for one in asked(Ask.ORDER):
-        rest = np.delete(values(one), one.right)
-        assert (np.diff(rest) > 0.0).all()
-        assert not (np.diff(values(one)) > 0.0).all()
+        assert (np.diff(values(one)[list(one.order)]) > 0.3).all()
+        right = answer_order(one, one.order[:-1])
+        assert (right.is_right, right.off) == (True, 0)
+        turned = answer_order(one, [one.order[1], one.order[0], *one.order[2:6]])
+        assert (turned.is_right, turned.off) == (False, 1)
+        assert answer_order(one, one.order[:0:-1]).off == 21
 
 
 def test_the_mix_of_two_holds_both_and_no_third():
@@ -226,5 +230,5 @@ def test_places_are_told_as_they_were():
     ]
     assert places_words(done) == (
         "Hues: 1.0 places of twelve beside the right one, on average.",
-        "Order by value: 1 of 1 right.",
+        "Order by value: 0.0 pairs of 21 turned round, on average.",
     )
