@@ -242,7 +242,7 @@ def _tasks(paints: PaintSet, table: HueTable) -> dict[str, BenchTask]:
         **{f"neutral-{n}": partial(neutral_task, paints, pair) for n, pair in enumerate(pairs)},
         **{hue: partial(clean_task, paints, hue, table) for hue in CLEAN_HUES},
         "dark": partial(dark_task, paints),
-        "greys": partial(greys_task, paints),
+        "greys": partial(greys_task, paints, table),
         "lighten": partial(lighten_task, paints, table),
         "tone-down": partial(tone_down_task, paints, table),
     }

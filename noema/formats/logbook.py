@@ -3,6 +3,7 @@
 import csv
 from collections.abc import Iterator, Sequence
 from io import StringIO
+from xml.sax.saxutils import escape
 
 import orjson
 
@@ -90,7 +91,7 @@ def logbook_svg(entries: Sequence[Entry]) -> str:
     fills = lab_to_hex([one.lab for one in entries]) if entries else []
     swatches = [
         f'<rect x="{_SIDE * (n % _ACROSS)}" y="{_SIDE * (n // _ACROSS)}" width="{_SIDE}" '
-        f'height="{_SIDE}" fill="{fill}"><title>{_escaped(one.title)}</title></rect>'
+        f'height="{_SIDE}" fill="{fill}"><title>{escape(one.title)}</title></rect>'
         for n, (one, fill) in enumerate(zip(entries, fills, strict=True))
     ]
     size = f"0 0 {_SIDE * _ACROSS} {_SIDE * max(rows, 1)}"
@@ -184,7 +185,3 @@ def _written(row: dict[str, str], name: str) -> str:
 
 def _one_line(text: str) -> str:
     return " ".join(text.split())
-
-
-def _escaped(text: str) -> str:
-    return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")

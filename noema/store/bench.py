@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from sqlalchemy import ColumnElement, func, select
+from sqlalchemy import ColumnElement, func, select, update
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
@@ -97,11 +97,9 @@ def task_of_class(session: Session, class_id: int, task_id: int) -> GivenTask:
 def take_task_back(session: Session, class_id: int, task_id: int) -> None:
     """Take a task back; what was done at it stays."""
     row = _task_row(session, class_id, task_id)
-    for practice in session.scalars(
-        select(BenchPracticeRow).where(BenchPracticeRow.task_id == task_id)
-    ):
-        practice.task_id = None
-    session.flush()
+    session.execute(
+        update(BenchPracticeRow).where(BenchPracticeRow.task_id == task_id).values(task_id=None)
+    )
     session.delete(row)
     session.flush()
 

@@ -14,6 +14,7 @@ from noema.core.judging.review import ReviewState
 from noema.core.language import gettext
 from noema.core.logbook.entry import MOST_NEAR, Entry, EntryKind, nearest
 from noema.store.base import Json
+from noema.store.leaves import has_words
 from noema.store.logbook_tables import LogbookRow, cube_of
 from noema.store.student_tables import SelfCheck
 from noema.store.tables import (
@@ -157,10 +158,7 @@ def nearest_entries(
 def latest_entries(session: Session, scope: LogScope, words: str = "") -> tuple[KeptEntry, ...]:
     """What was put in last, of all or of what speaks of some words?"""
     question = _entries(scope)
-    if words:
-        plain = words.replace("\\", "\\\\").replace("%", r"\%").replace("_", r"\_")
-        like = f"%{plain}%"
-        question = question.where(LogbookRow.title.ilike(like) | LogbookRow.words.ilike(like))
+    question = question.where(has_words(words, LogbookRow.title, LogbookRow.words))
     rows = session.execute(question.order_by(LogbookRow.id.desc()).limit(MOST_LISTED))
     return tuple(_kept(row, name) for row, name in rows)
 

@@ -81,23 +81,24 @@ def test_it_works_without_scripts_and_keeps_what_is_chosen(me):
 
 
 @pytest.mark.parametrize(
-    ("do", "says"),
+    ("do", "says", "act"),
     [
-        ("wipe", "clean"),
-        ("rinse", "clean"),
-        ("white", "pile a"),
-        ("water", "pile a"),
-        ("halve", "aside 1"),
-        ("dry", "dry"),
-        ("squeeze", "1.00 ml"),
-        ("fresh", "unwiped"),
+        ("wipe", "clean", ["wipe"]),
+        ("rinse", "clean", ["rinse"]),
+        ("white", "pile a", ["let-down", "a", "white", 0.5]),
+        ("water", "pile a", ["let-down", "a", "water", 0.5]),
+        ("halve", "aside 1", ["halve", "a", "aside 1"]),
+        ("dry", "dry", ["dry", "a"]),
+        ("squeeze", "1.00 ml", ["squeeze", "rose", 0.5]),
+        ("fresh", "unwiped", ["fresh-water"]),
     ],
 )
-def test_every_button_does_something(me, do, says):
+def test_every_button_does_what_it_says(me, school, do, says, act):
     bench = Bench(me, "/me/bench")
     bench.does("bring", source="rose", ml="0.5", pile="a")
     bench.does("squeeze", source="rose", ml="0.5")
     assert says in bench.says(do, source="rose", ml="0.5", pile="a")
+    assert own_goes(school)[0].played["acts"][-1] == act
 
 
 def test_an_act_is_taken_back_whole(me, school):

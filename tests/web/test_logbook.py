@@ -7,6 +7,7 @@ import pytest
 from sqlalchemy import text
 
 from noema.actions.erase_student import erase_student
+from noema.actions.judge_sheets import judge_one_behind
 from noema.actions.show_readings import show_readings
 from noema.core.colour.difference import ciede2000
 from noema.core.judging.review import Decision, Verb
@@ -61,8 +62,10 @@ def test_where_readings_are_seen_at_once_a_painter_says_first_what_holds(app, sc
     assert "Value scale" in painter.get("/me/logbook").text
 
 
-def test_what_is_read_again_isnt_there_twice(school):
-    school.reviewable()
+def test_what_is_judged_again_isnt_there_twice(school):
+    photo = school.reviewable()
+    with school.sessions.begin() as session:
+        judge_one_behind(session, school.assignment_id, photo)
     with school.sessions() as session:
         doubled = session.scalar(
             text(

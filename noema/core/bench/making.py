@@ -94,6 +94,7 @@ def neutral_task(paints: PaintSet, pair: Partner) -> BenchTask:
         paints,
         [pair.parts],
         counts=(Axis.CHROMA,),
+        at_most=(Axis.CHROMA,),
         tubes=_with_white(paints, tubes),
         about=[tube.label for tube in tubes],
         let_down=True,
@@ -126,7 +127,9 @@ def clean_task(paints: PaintSet, hue: str, table: HueTable) -> BenchTask:
     if not parts or hvc_of(lab_of_parts(parts)).chroma < CLEAN_FROM / 2:
         raise BadPaint(gettext("These tubes give no %(hue)s: choose another hue.", hue=hue))
     counts = (Axis.HUE, Axis.CHROMA)
-    return _task(TaskKind.CLEAN, paints, [parts], counts=counts, about=[hue])
+    return _task(
+        TaskKind.CLEAN, paints, [parts], counts=counts, at_least=(Axis.CHROMA,), about=[hue]
+    )
 
 
 def dark_task(paints: PaintSet) -> BenchTask:
@@ -136,17 +139,21 @@ def dark_task(paints: PaintSet) -> BenchTask:
         raise BadPaint(gettext("These tubes mix no neutral dark: choose another set."))
     counts = (Axis.VALUE, Axis.CHROMA)
     colours = tuple(tube.name for tube in paints.tubes if tube.role is not Role.BLACK)
-    return _task(TaskKind.DARK, paints, [found[0].parts], counts=counts, tubes=colours)
+    return _task(
+        TaskKind.DARK, paints, [found[0].parts], counts=counts, at_most=counts, tubes=colours
+    )
 
 
-def greys_task(paints: PaintSet) -> BenchTask:
+def greys_task(paints: PaintSet, table: HueTable) -> BenchTask:
     """Ask for a warm and a cool grey of one value."""
     hues = [(hue, _GREY_VALUE, _GREY_CHROMA) for hue in (_WARM, _COOL)]
     piles = [_nearest(_three(hvc_to_lab(hvc)), paints) for hvc in hues]
     task = _task(TaskKind.GREYS, paints, piles)
-    if any(hvc_of(goal.lab).chroma < _GREY_CHROMA / 2 for goal in task.goals):
+    greys = [hvc_of(goal.lab) for goal in task.goals]
+    leans = [table.lean(grey).hue for grey in greys]
+    if any(grey.chroma < _GREY_CHROMA / 2 for grey in greys) or leans[0] == leans[1]:
         raise BadPaint(gettext("These tubes mix no two greys: choose another set."))
-    return task
+    return replace(task, about=tuple(lean or "" for lean in leans))
 
 
 def lighten_task(paints: PaintSet, table: HueTable) -> BenchTask:
@@ -158,7 +165,10 @@ def lighten_task(paints: PaintSet, table: HueTable) -> BenchTask:
     def is_so(before: HVC, after: HVC) -> bool:
         return after.value - before.value > _LIGHTER / 2 and after.chroma > 0.7 * before.chroma
 
-    return _changed(TaskKind.LIGHTEN, paints, "orange", table, lighter, is_so)
+    def by(before: HVC, after: HVC) -> str:
+        return f"{after.value - before.value:.1f}"
+
+    return _changed(TaskKind.LIGHTEN, paints, "orange", table, lighter, is_so, by)
 
 
 def tone_down_task(paints: PaintSet, table: HueTable) -> BenchTask:
@@ -172,7 +182,10 @@ def tone_down_task(paints: PaintSet, table: HueTable) -> BenchTask:
         alive = 0.35 * before.chroma < after.chroma < 0.8 * before.chroma
         return named == "green" and alive and abs(after.value - before.value) < 1.0
 
-    return _changed(TaskKind.TONE_DOWN, paints, "green", table, duller, is_so)
+    def left(before: HVC, after: HVC) -> str:
+        return f"{after.chroma / before.chroma:.0%}"
+
+    return _changed(TaskKind.TONE_DOWN, paints, "green", table, duller, is_so, left)
 
 
 def shown_with_white(parts: Sequence[Part], paints: PaintSet) -> Lab:
@@ -210,6 +223,7 @@ def _changed(
     table: HueTable,
     change: Callable[[HVC], HVC],
     is_so: Callable[[HVC, HVC], bool],
+    say_change: Callable[[HVC, HVC], str],
 ) -> BenchTask:
     """Lay the cleanest mix of a hue there and ask for what adding to it brings near a change."""
     begun = best_mix(paints.tubes, table.of(hue).hue100)
@@ -220,7 +234,7 @@ def _changed(
     after = hvc_of(lab_of_parts(parts, paints.binder.dry))
     if not is_so(before, after):
         raise BadPaint(gettext("These tubes can't change this %(hue)s so.", hue=hue))
-    task = _task(kind, paints, [parts], about=[hue])
+    task = _task(kind, paints, [parts], about=[hue, say_change(before, after)])
     lies_there = laid(
         [Amount(tube=one.tube.name, volume=one.amount) for one in begun], FIRST_PILE, GIVEN_ML
     )
@@ -247,6 +261,8 @@ def _task(
     piles: Sequence[Sequence[Part]],
     *,
     counts: tuple[Axis, ...] = ALL_AXES,
+    at_most: tuple[Axis, ...] = (),
+    at_least: tuple[Axis, ...] = (),
     tubes: tuple[str, ...] = (),
     about: Sequence[str] = (),
     shows: bool = False,
@@ -262,6 +278,8 @@ def _task(
             ),
             parts=tuple(Amount(tube=one.tube.name, volume=one.amount) for one in parts),
             counts=counts,
+            at_most=at_most,
+            at_least=at_least,
             let_down=let_down,
         )
         for name, parts in zip(PILES, piles, strict=False)

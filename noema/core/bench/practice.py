@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from noema.core.bench.acts import Bench
-from noema.core.bench.doing import Act, Halve, LetPileDown, Take, played
+from noema.core.bench.doing import Act, LetPileDown, Take, played
 from noema.core.bench.making import shown_with_white
 from noema.core.bench.palette import Palette, Pile
 from noema.core.bench.seen import Lab, colours_of
@@ -100,11 +100,6 @@ class Practice:
             return None
         was = self._away_of(goal, self.palettes[number - 1])
         return Touch(number=number, pile=goal.pile, before=was, after=now)
-
-    @property
-    def halved(self) -> int:
-        """How often half of a pile was set aside."""
-        return sum(isinstance(act, Halve) for act in self.acts)
 
     @property
     def squeezed_ml(self) -> float:

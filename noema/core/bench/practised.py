@@ -21,8 +21,10 @@ class ReasonOfStep(Enum):
     """Why a practised hand does something, in a sentence."""
 
     BEGIN = N_("Begin with %(tube)s: of the colours, the mix needs most of it.")
-    VALUE = N_("Now the value: bring in %(tube)s, first a part of it.")
-    LEAN = N_("Now the lean: %(tube)s, first a part of it.")
+    VALUE = N_("Now the value: bring in %(tube)s.")
+    FIRST_VALUE = N_("Now the value: bring in %(tube)s, first a part of it.")
+    LEAN = N_("Now the lean: bring in %(tube)s.")
+    FIRST_LEAN = N_("Now the lean: %(tube)s, first a part of it.")
     TOUCH = N_("Look, then bring in the rest of %(tube)s by touches.")
 
 
@@ -55,6 +57,7 @@ def _for_goal(goal: Goal, task: BenchTask, bench: Bench) -> list[PractisedStep]:
         for number, ml in enumerate(_in_two(amounts[name], whole=fresh and place == 0))
     ]
     amounts_ml = _with_losses([ml for _, ml, _ in parts], sum(_given_ml(task).values()))
+    rests = {(name, is_rest) for name, _, is_rest in parts}
     steps = []
     for place, ((name, _, is_rest), ml) in enumerate(zip(parts, amounts_ml, strict=True)):
         tube, begins = bench.paints.tube(name), fresh and place == 0
@@ -64,7 +67,9 @@ def _for_goal(goal: Goal, task: BenchTask, bench: Bench) -> list[PractisedStep]:
                     *([BeginPile(pile=goal.pile)] if begins else []),
                     *brought(tube, ml, goal.pile),
                 ),
-                reason=_reason(tube, begins=begins, is_rest=is_rest),
+                reason=_reason(
+                    tube, begins=begins, is_rest=is_rest, is_first=(name, True) in rests
+                ),
                 tube=tube.label,
                 ml=ml,
                 pile=goal.pile,
@@ -73,12 +78,14 @@ def _for_goal(goal: Goal, task: BenchTask, bench: Bench) -> list[PractisedStep]:
     return steps
 
 
-def _reason(tube: Tube, *, begins: bool, is_rest: bool) -> ReasonOfStep:
+def _reason(tube: Tube, *, begins: bool, is_rest: bool, is_first: bool) -> ReasonOfStep:
     if begins:
         return ReasonOfStep.BEGIN
     if is_rest:
         return ReasonOfStep.TOUCH
-    return ReasonOfStep.LEAN if tube.role is Role.COLOUR else ReasonOfStep.VALUE
+    if tube.role is Role.COLOUR:
+        return ReasonOfStep.FIRST_LEAN if is_first else ReasonOfStep.LEAN
+    return ReasonOfStep.FIRST_VALUE if is_first else ReasonOfStep.VALUE
 
 
 def _with_losses(amounts: list[float], there: float) -> list[float]:

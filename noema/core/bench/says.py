@@ -48,10 +48,14 @@ _ASKS = {
     TaskKind.CLEAN: N_("In pile a, the most intense %(one)s you can. Which two tubes?"),
     TaskKind.DARK: N_("In pile a, as dark and as neutral as you can, without black."),
     TaskKind.GREYS: N_(
-        "Two greys of one middle value: pile a leans to orange, pile b leans to blue."
+        "Two greys of one middle value: pile a leans to %(one)s, pile b leans to %(other)s."
     ),
-    TaskKind.LIGHTEN: N_("Pile a is an orange. Make it a value lighter, as intense as can be."),
-    TaskKind.TONE_DOWN: N_("Pile a is a green. Make it about half as intense, no darker, green."),
+    TaskKind.LIGHTEN: N_(
+        "Pile a is an orange. Make it %(other)s of a value lighter, as intense as can be."
+    ),
+    TaskKind.TONE_DOWN: N_(
+        "Pile a is a green. Bring it to %(other)s of its intensity, no darker, and still green."
+    ),
 }
 
 
@@ -116,8 +120,8 @@ def hint_words(move: NextMove, pile_ml: float) -> str:
         )
     if ml < _NEARLY * LEAST_TAKEN_ML:
         return gettext(
-            "It lacks %(tube)s, but a grain is too much for so small a pile: bring in more of what "
-            "is in it first, or take %(tube)s from a mix of it with white.",
+            "It lacks less than a grain of %(tube)s: make the pile larger first, with more of what "
+            "is in it, until a grain is right.",
             tube=move.add.label,
         )
     dose = min(DOSES_ML, key=lambda one: abs(one - ml)) if ml < DOSES_ML[-1] else ml

@@ -1,7 +1,7 @@
 """What is asked of a hand at the bench: piles of certain colours."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import Enum
 
 import numpy as np
@@ -48,13 +48,15 @@ class Goal:
     lab: Lab  # dry
     parts: tuple[Amount, ...]  # of a mix that gives it
     counts: tuple[Axis, ...] = ALL_AXES  # in what a pile is held against it
+    at_most: tuple[Axis, ...] = ()  # in which less than asked is as right
+    at_least: tuple[Axis, ...] = ()  # and in which more is
     let_down: bool = False  # it is looked at with a little white: a dark hides its hue
 
     def beside(self, lab: Lab) -> Lab:
         """Give the colour that would be right and is nearest to a pile's: what counts is asked."""
         wanted, given = _lch(self.lab), _lch(lab)
         mixed = [
-            one if axis in self.counts else other
+            self._right(axis, one, other)
             for axis, one, other in zip(
                 (Axis.VALUE, Axis.CHROMA, Axis.HUE), wanted, given, strict=True
             )
@@ -67,8 +69,15 @@ class Goal:
 
     def away_by(self, axis: Axis, lab: Lab) -> float:
         """Give the CIEDE2000 that this way of differing alone makes."""
-        only = Goal(pile=self.pile, lab=self.lab, parts=(), counts=(axis,))
-        return only.away(lab) if axis in self.counts else 0.0
+        return replace(self, counts=(axis,)).away(lab) if axis in self.counts else 0.0
+
+    def _right(self, axis: Axis, wanted: float, given: float) -> float:
+        """Give what is right along one axis and nearest to what is there."""
+        if axis not in self.counts:
+            return given
+        if axis in self.at_most:
+            return min(wanted, given)
+        return max(wanted, given) if axis in self.at_least else wanted
 
 
 @dataclass(frozen=True, kw_only=True)

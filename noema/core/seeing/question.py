@@ -175,7 +175,7 @@ def _uneven(level: float, rng: Generator, values: tuple[float, float]) -> Made:
 def _order(level: float, rng: Generator, values: tuple[float, float]) -> Made:
     """Seven hues of seven values, as they come."""
     hues = rng.permutation(_ROW) * 100.0 / _ROW + rng.uniform(0.0, 10.0)
-    steps = rng.permutation(np.linspace(3.8, 7.4, _ROW))
+    steps = rng.permutation(values[0] + 0.5 * np.arange(_ROW))
     row = [
         HVC(hue100=float(hue % 100.0), value=float(value), chroma=3.0)
         for hue, value in zip(hues, steps, strict=True)
@@ -216,8 +216,7 @@ _MIXED, _LET_DOWN = "split-six", 0.6  # white to an equal pull of each tube
 
 
 def _greys(steps: np.ndarray, values: tuple[float, float]) -> list[HVC]:
-    start = sum(values) / 2.0 - steps.mean()
-    return [HVC(hue100=None, value=float(start + step), chroma=0.0) for step in steps]
+    return [HVC(hue100=None, value=float(values[0] + step), chroma=0.0) for step in steps]
 
 
 _MAKERS: dict[Ask, Maker] = {

@@ -1,7 +1,7 @@
 """The eye in words: what is asked, what was right, what somebody sees. Nothing about health."""
 
 from collections.abc import Mapping, Sequence
-from math import log
+from math import comb, isnan, log
 
 from noema.core.colour.axis import Axis
 from noema.core.colour.hvc import HVC
@@ -67,7 +67,7 @@ def colours_said(asked: EyeQuestion, table: HueTable) -> tuple[str, ...]:
     """Say every colour shown, for who asks for it instead of looking."""
     said = []
     for hue, value, chroma in shown_hvc(asked.fills).tolist():
-        hvc = HVC(hue100=None if hue != hue else hue, value=value, chroma=chroma)
+        hvc = HVC(hue100=None if isnan(hue) else hue, value=value, chroma=chroma)
         said.append(
             gettext(
                 "%(words)s (%(numbers)s)",
@@ -147,8 +147,9 @@ def places_words(answered: Sequence[Answered]) -> tuple[str, ...]:
         turned = sum(one.off for one in ordered) / len(ordered)
         said.append(
             gettext(
-                "Order by value: %(off)s pairs of 21 turned round, on average.",
+                "Order by value: %(off)s pairs of %(pairs)s turned round, on average.",
                 off=f"{turned:.1f}",
+                pairs=comb(ordered[0].answers, 2),
             )
         )
     mixes = [one for one in answered if one.ask is Ask.BETWEEN]

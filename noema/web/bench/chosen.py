@@ -15,15 +15,13 @@ from noema.core.language import gettext
 from noema.formats.bench_task_json import task_from_json
 from noema.formats.judgement_json import tally_from_json
 from noema.store.bench import GivenTask, KeptPractice
+from noema.store.reviews import AttemptRow
 from noema.store.student_work import (
-    attempts_of_student,
     checks_of,
-    classes_of_student,
     given_one_to_student,
 )
 from noema.web.frame.clock import day, here, short_day
 from noema.web.frame.request import db
-from noema.web.painting.attempts import may_see
 
 _MOST_CELLS = 4
 
@@ -124,22 +122,16 @@ def go_lines(goes: Sequence[KeptPractice], address: Callable[[int], str]) -> tup
     )
 
 
-def own_cells(student_id: int) -> tuple[CellChoice, ...]:
-    """Give the cells that drifted on a student's last sheet, as far as they may see it."""
-    at_once = {one.id: one.sees_at_once for one in classes_of_student(db(), student_id)}
-    seen = [
-        one
-        for one in attempts_of_student(db(), student_id)
-        if may_see([one], sees_at_once=at_once.get(one.class_id, False))
-    ]
+def own_cells(student_id: int, seen: Sequence[AttemptRow]) -> tuple[CellChoice, ...]:
+    """Give the cells that drifted on the last sheet of those a student may see."""
     said = checks_of(db(), [one.photograph_id for one in seen])
     # What somebody thinks of their own sheet is asked before anything tells them of it.
-    seen = [
+    told = [
         one for one in seen if one.photograph_id in said or one.review.state is not ReviewState.OPEN
     ]
-    if not seen:
+    if not told:
         return ()
-    last = max(seen, key=lambda one: (one.received_at, one.photograph_id))
+    last = max(told, key=lambda one: (one.received_at, one.photograph_id))
     tally = tally_from_json(last.tally)
     off = [
         cell

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from noema.actions.practise import practice_from
 from noema.core.bench.asking import allowed_tubes, furthest, hint, nearer
+from noema.core.bench.making import shown_with_white
 from noema.core.bench.palette import Palette, Pile
 from noema.core.bench.practice import Practice, parts_in
 from noema.core.bench.practised import practised
@@ -25,9 +26,6 @@ from noema.core.colour.hvc import HVC, hvc_of
 from noema.core.colour.names import HueTable, colour_words
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.language import N_, gettext
-from noema.core.pigments.mix import mix_labs
-from noema.core.pigments.partners import white_to_show
-from noema.core.pigments.shelf import TUBES, WHITE
 from noema.formats.bench_task_json import foreseen_from_json
 from noema.store.bench import KeptPractice
 from noema.web.bench.acting import AtHand, BenchLook, Do, places
@@ -237,14 +235,14 @@ def _ml(there: float) -> str:
 
 def _smears(practice: Practice) -> dict[str, str]:
     """Give how piles look with a little white, by name: a dark one shows its hue so."""
-    white, found = practice.bench.paints.white or TUBES[WHITE], {}
-    for name, pile in practice.palette.piles.items():
-        parts = parts_in(pile, practice.bench)
-        if parts:
-            amounts = [*(part.amount for part in parts), white_to_show(parts)]
-            labs = mix_labs([*(part.tube for part in parts), white], amounts)
-            found[name] = lab_to_hex([labs])[0]
-    return found
+    bench = practice.bench
+    labs = {
+        name: shown_with_white(parts_in(pile, bench), bench.paints)
+        for name, pile in practice.palette.piles.items()
+        if pile.ml > 0.0
+    }
+    fills = lab_to_hex(list(labs.values())) if labs else []
+    return dict(zip(labs, fills, strict=True))
 
 
 def _numbers(

@@ -34,6 +34,7 @@ from noema.web.bench.page import Around
 from noema.web.bench.working import Answer, ended, shown, worked
 from noema.web.frame.forms import TextLine, read_form
 from noema.web.frame.request import db, the_student
+from noema.web.painting.attempts import attempts_seen
 
 bench = Blueprint("bench", __name__)
 
@@ -62,9 +63,16 @@ def of_mine() -> str:
     goes = practices_of_student(db(), me.id)
     paints = paints_of(db(), given_to_student(db(), me.id))
     table = hue_words(db(), me.school_id).table
+    cells = own_cells(me.id, attempts_seen(me.id))
     page = OwnBenchPage(
         name=me.display_name,
-        choices=choices_of(paints, table, tasks_of_classes(db(), classes), own_cells(me.id), goes),
+        choices=choices_of(
+            paints,
+            table,
+            tasks_of_classes(db(), classes),
+            cells,
+            goes,
+        ),
         goes=go_lines(goes, lambda one: url_for("bench.of_one", practice_id=one)),
     )
     return render_template("bench/own.html", page=page)

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from math import comb
 
 from flask import Blueprint, redirect, render_template, request, url_for
 from numpy.random import default_rng
@@ -9,6 +10,7 @@ from werkzeug.wrappers import Response
 from wtforms import Form
 
 from noema.actions.train_eye import answer_question, begin_asking, known_screen
+from noema.core.colour.names import HueTable
 from noema.core.errors import Refused
 from noema.core.language import N_, gettext
 from noema.core.seeing.question import Ask
@@ -31,13 +33,12 @@ from noema.formats.series_json import (
 )
 from noema.store.eye import KeptSeries, series_of_student
 from noema.store.paints import hue_words
-from noema.store.student_work import attempts_of_student, classes_of_student
 from noema.web.bench.chosen import own_cells
 from noema.web.eye import on_paper
 from noema.web.eye.how_you_see import HowYouSee, how_you_see
 from noema.web.frame.forms import OneOf, Said, TextLine, Whole, read_form
 from noema.web.frame.request import db, the_student
-from noema.web.painting.attempts import may_see
+from noema.web.painting.attempts import attempts_seen
 from noema.web.progress.tried import seen_by_eye
 
 eye = Blueprint("eye", __name__)
@@ -119,16 +120,11 @@ class EyeQuestionPage:
 def of_mine() -> str:
     """Show the series, and how one sees."""
     me = the_student()
-    at_once = {one.id: one.sees_at_once for one in classes_of_student(db(), me.id)}
-    seen = [
-        one
-        for one in attempts_of_student(db(), me.id)
-        if may_see([one], sees_at_once=at_once.get(one.class_id, False))
-    ]
+    seen = attempts_seen(me.id)
     page = EyePage(
         name=me.display_name,
         kinds=tuple((kind, gettext(words), LONG[kind]) for kind, words in SERIES_WORDS.items()),
-        see=how_you_see(me.id, seen_by_eye(seen), drifted=bool(own_cells(me.id))),
+        see=how_you_see(me.id, seen_by_eye(seen), drifted=bool(own_cells(me.id, seen))),
     )
     return render_template("eye/own.html", page=page)
 
@@ -224,7 +220,7 @@ def _shown(kept: KeptSeries, *, says: bool = False) -> str:
         picks=len(last.fills) == last.answers and last.ask is not Ask.PLACE,
         placed=tuple(last.fills[place] for place in asked[-1].placed),
         left=tuple(n for n in range(len(last.fills)) if n not in asked[-1].placed),
-        before=_before(asked if is_over else asked[:-1]),
+        before=_before(asked if is_over else asked[:-1], table),
         said=colours_said(last, table) if says else (),
         is_over=is_over,
         results=_results(kept, asked) if is_over else (),
@@ -234,15 +230,17 @@ def _shown(kept: KeptSeries, *, says: bool = False) -> str:
     return render_template(whole, page=page)
 
 
-def _before(asked: tuple[AskedOnce, ...]) -> str:
+def _before(asked: tuple[AskedOnce, ...], table: HueTable) -> str:
     """Say whether the last answer was right, and which was."""
     if not asked or asked[-1].chosen is None:
         return ""
     last = asked[-1].question
-    table = hue_words(db(), the_student().school_id).table
     if last.order:
         off = answer_order(last, asked[-1].placed).off
-        return gettext("Right.") if off == 0 else gettext("%(off)s of 21 pairs turned.", off=off)
+        if off == 0:
+            return gettext("Right.")
+        pairs = comb(last.answers, 2)
+        return gettext("%(off)s of %(pairs)s pairs turned round.", off=off, pairs=pairs)
     if asked[-1].chosen == last.right:
         return gettext("Right.")
     return gettext("It was %(right)s.", right=names_of(last, table)[last.right])

@@ -8,8 +8,10 @@ from noema.core.language import gettext
 from noema.core.progress.value_accuracy import accuracy_of, change_words
 from noema.formats.judgement_json import tally_from_json
 from noema.store.reviews import AttemptRow
+from noema.store.student_work import attempts_of_student, classes_of_student
 from noema.web.drawings.strip import TinyStrip, make_tiny_strips
 from noema.web.frame.clock import day_of_year, here
+from noema.web.frame.request import db
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -28,6 +30,16 @@ def may_see(attempts: Sequence[AttemptRow], *, sees_at_once: bool) -> tuple[Atte
     """Leave out what the teacher wants to look at first."""
     return tuple(
         one for one in attempts if sees_at_once or one.review.state is not ReviewState.OPEN
+    )
+
+
+def attempts_seen(student_id: int) -> tuple[AttemptRow, ...]:
+    """Give what a student handed in, in all their classes, as far as they may see it."""
+    at_once = {one.id: one.sees_at_once for one in classes_of_student(db(), student_id)}
+    return tuple(
+        one
+        for one in attempts_of_student(db(), student_id)
+        if may_see([one], sees_at_once=at_once.get(one.class_id, False))
     )
 
 

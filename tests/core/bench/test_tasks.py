@@ -2,6 +2,7 @@
 
 from functools import cache
 from itertools import combinations
+from math import hypot
 
 import numpy as np
 import pytest
@@ -49,7 +50,7 @@ def tasks(name):
         *(lambda pair=pair: steps_task(paints, pair) for pair in combinations(paints.colours, 2)),
         *(lambda hue=hue: clean_task(paints, hue, USUAL_HUES) for hue in CLEAN_HUES),
         lambda: dark_task(paints),
-        lambda: greys_task(paints),
+        lambda: greys_task(paints, USUAL_HUES),
         lambda: lighten_task(paints, USUAL_HUES),
         lambda: tone_down_task(paints, USUAL_HUES),
     ]
@@ -113,6 +114,54 @@ def test_tasks_ask_for_what_they_say():
     labs = [goal.lab for goal in ladder.goals]
     apart = ciede2000(labs[1:], labs[:-1])
     assert max(apart) < 1.6 * min(apart)
+
+
+def test_what_a_task_says_is_what_it_asks():
+    for name in SETS:
+        for task in tasks(name):
+            asks, labs = task_words(task).asks, [hvc_of(goal.lab) for goal in task.goals]
+            begun = practice_of(name, task).lab_for(task.goals[0])
+            if task.kind is TaskKind.LIGHTEN:
+                risen = labs[0].value - hvc_of(begun).value
+                assert float(task.about[1]) == pytest.approx(risen, abs=0.1)
+                assert f"{task.about[1]} of a value lighter" in asks
+            if task.kind is TaskKind.TONE_DOWN:
+                left = labs[0].chroma / hvc_of(begun).chroma
+                assert float(task.about[1].rstrip("%")) == pytest.approx(100 * left, abs=3)
+                assert task.about[1] in asks
+            if task.kind is TaskKind.GREYS:
+                leans = [USUAL_HUES.lean(grey).hue for grey in labs]
+                assert list(task.about) == leans
+                assert all(f"leans to {lean}" in asks for lean in leans)
+
+
+@pytest.mark.parametrize(
+    ("kind", "change", "too_little"),
+    [
+        (TaskKind.NEUTRAL, (0.0, 0.0), (0.0, 12.0)),  # greyer than the best mix
+        (TaskKind.DARK, (-6.0, 0.3), (12.0, 12.0)),  # darker and greyer
+        (TaskKind.CLEAN, (0.0, 1.5), (0.0, -12.0)),  # more intense
+    ],
+)
+def test_going_beyond_what_is_asked_is_as_right(kind, change, too_little):
+    (deeper, factor), (lighter, stronger) = change, too_little
+    goal = next(task for task in tasks("split-six") if task.kind is kind).goals[0]
+    lightness, a, b = goal.lab
+    beyond = (lightness + deeper, factor * a, factor * b)
+    assert goal.away(beyond) == pytest.approx(0.0, abs=0.01)
+    assert furthest(goal, beyond, USUAL_HUES) is None
+    longer = 1.0 + stronger / hypot(a, b)
+    short = (lightness + lighter, longer * a, longer * b)
+    assert goal.away(short) > THERE
+
+
+def test_a_practised_hand_says_first_only_where_a_rest_follows():
+    for task in tasks("split-six"):
+        steps = practised(task, practice_of("split-six", task).bench)
+        for step, following in zip(steps, [*steps[1:], None], strict=True):
+            if "first a part" in step_words(step):
+                assert following.tube == step.tube
+                assert "the rest" in step_words(following)
 
 
 def test_what_isnt_possible_isnt_asked():

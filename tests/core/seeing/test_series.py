@@ -128,9 +128,10 @@ def test_places_and_strengths_are_what_is_shown():
 
 def test_a_screen_that_loses_dark_isnt_asked_dark_colours():
     lost = Screen(dark_steps=1, light_steps=5, light_on_it=False)
-    for seed in SEEDS:
-        one = next_question(SeriesKind.VALUE, (), default_rng(seed), {}, lost)
-        assert values(one).min() > 4.8
+    for kind in (SeriesKind.VALUE, SeriesKind.ROWS, SeriesKind.PLACES):
+        for seed in SEEDS:
+            one = next_question(kind, (), default_rng(seed), {}, lost)
+            assert values(one).min() > 4.8
     assert "dark colours weren't asked" in screen_words(lost)
     assert screen_words(GOOD) == "The screen showed its steps well."
 
