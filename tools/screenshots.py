@@ -45,18 +45,40 @@ def shoot(page: Page, name: str) -> None:
     page.screenshot(path=FOLDER / f"{name}.png")
 
 
-def shoot_phone(browser: Browser, door: str) -> None:
-    """Come in as a student and look at a sheet that was read."""
+def come_in(browser: Browser, door: str) -> Page:
+    """Come in as a student, on a phone."""
     phone = browser.new_context(base_url=address(), viewport=PHONE).new_page()
     phone.goto(door)
     phone.get_by_role("button", name="Come in").click()
+    phone.wait_for_url(lambda url: "/join" not in url)
+    return phone
+
+
+def shoot_phones(browser: Browser, doors: list[str]) -> None:
+    """Look at a sheet that was read, and at the eye of the first who trained it."""
+    phone = come_in(browser, doors[0])
     phone.get_by_role("link", name="Value scale, seven steps").click()
     rather_not = phone.get_by_role("button", name="I’d rather not say")
     if rather_not.count():
         rather_not.click()
     shoot(phone, "painting")
-    phone.goto("/me/eye")
-    phone.screenshot(path=FOLDER / "eye.png", full_page=True)
+    for door in doors:
+        phone = come_in(browser, door)
+        phone.goto("/me/eye")
+        if phone.get_by_text("You tell values apart").count():
+            phone.screenshot(path=FOLDER / "eye.png", full_page=True)
+            return
+
+
+def doors_of(page: Page) -> list[str]:
+    """Read the cards of a class, from its eleventh on."""
+    page.goto("/classes/1/cards")
+    codes = page.locator(".student-card .soft").all_inner_texts()[10:]
+    words = page.locator(".student-card .words").all_inner_texts()[10:]
+    return [
+        f"/join#code={code.split('·')[1].strip()}&card={card.replace(' ', '-')}"
+        for code, card in zip(codes, words, strict=True)
+    ]
 
 
 def shoot_plan(page: Page) -> None:
@@ -74,6 +96,7 @@ def shoot_bench(page: Page) -> None:
     """Mix a little on a class's bench, and look for a colour in its logbook."""
     page.goto("/classes/1/bench")
     page.get_by_role("button", name="The cleanest violet").click()
+    page.wait_for_load_state("networkidle")  # keys are heard once the scripts are there
     for key in ("5", "h", "Enter", "w", "4", "p", "Enter", "w", "1", "h", "Enter", "l", "y"):
         page.keyboard.press(key)
     page.get_by_text("Look at the").wait_for()
@@ -121,14 +144,12 @@ def main() -> None:
         page.get_by_role("link", name="Kaya Minton").click()
         shoot(page, "student")
         shoot_bench(page)
-        page.goto("/classes/1/cards")
-        code = page.locator(".student-card .soft").nth(10).inner_text().split("·")[1].strip()
-        words = page.locator(".student-card .words").nth(10).inner_text()
+        doors = doors_of(page)
         page.set_viewport_size(PHONE)
         page.goto("/photograph/camera")
         page.locator(".ready").wait_for()
         page.screenshot(path=FOLDER / "camera.png")
-        shoot_phone(browser, f"/join#code={code}&card={words.replace(' ', '-')}")
+        shoot_phones(browser, doors)
         browser.close()
 
 
