@@ -32,6 +32,7 @@ from noema.store import (
     eye_tables,
     logbook_tables,
     paint_tables,  # noqa: F401  kept too
+    picture_tables,
     planning_tables,
     student_tables,
 )
@@ -45,7 +46,8 @@ _ORDER = (
     "photograph", "reading", "judgement", "review", "decision", "phrase", "self_check", "upload",
     "sourced", "school_calendar", "class_unit", "lesson_went", "lesson_mark", "unit_pattern",
     "lesson_paint", "paint_container", "record_entry", "thing_laid_out", "bench_task",
-    "bench_practice", "eye_series", "eye_paper", "logbook_entry",
+    "bench_practice", "eye_series", "eye_paper", "picture", "picture_spot", "picture_ranking",
+    "held_photograph", "logbook_entry",
 )  # fmt: skip
 """Tables, each after those it speaks of; the photograph that is a key is put in last."""
 
@@ -146,6 +148,10 @@ def files_of_row(table: str, row: Row) -> frozenset[str]:
         wanted = {row["sha256"], row.get("scan_sha256"), row.get("shown_sha256")}
     elif table == "reading":
         wanted = {row.get("straight_sha256")}
+    elif table == "picture":
+        wanted = {row["sha256"], row["shown_sha256"], row["small_sha256"]}
+    elif table == "held_photograph":
+        wanted = {row["sha256"]}
     elif table == "printer":
         wanted = {look.get("photograph") for look in row["measured"]}
     return frozenset(name for name in wanted if name is not None)
@@ -174,6 +180,8 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
     readings = select(t.ReadingRow.id).where(
         t.ReadingRow.photograph_id.in_(photos), t.ReadingRow.sheet_id.in_(sheets)
     )
+    pictures = _of_class(picture_tables.PictureRow, classes, students)
+    of_pictures = select(picture_tables.PictureRow.id).where(pictures)
     whole = {
         table.name: table.c.school_id == school_id
         for table in Base.metadata.tables.values()
@@ -210,18 +218,23 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
         "bench_task": bench_tables.BenchTaskRow.class_id.in_(classes),
         "logbook_entry": logbook_tables.LogbookRow.school_id == school_id
         if class_id is None
-        else logbook_tables.LogbookRow.class_id.in_(classes)
-        & or_(
-            logbook_tables.LogbookRow.student_id.is_(None),
-            logbook_tables.LogbookRow.student_id.in_(students),
-        ),
+        else _of_class(logbook_tables.LogbookRow, classes, students),
+        "picture": pictures,
+        "picture_spot": picture_tables.PictureSpotRow.picture_id.in_(of_pictures),
+        "picture_ranking": picture_tables.PictureRankingRow.picture_id.in_(of_pictures),
+        "held_photograph": _of_class(picture_tables.HeldRow, classes, students),
         "eye_series": eye_tables.EyeSeriesRow.student_id.in_(students),
-        "bench_practice": bench_tables.BenchPracticeRow.class_id.in_(classes)
-        & or_(
-            bench_tables.BenchPracticeRow.student_id.is_(None),
-            bench_tables.BenchPracticeRow.student_id.in_(students),
-        ),
+        "bench_practice": _of_class(bench_tables.BenchPracticeRow, classes, students),
     }
+
+
+def _of_class(table: Any, classes: Any, students: Any) -> ColumnElement[bool]:
+    """Say which rows are some classes' own, or their students'."""
+    nobodys = table.student_id.is_(None)
+    mine: ColumnElement[bool] = table.class_id.in_(classes) & or_(
+        nobodys, table.student_id.in_(students)
+    )
+    return mine
 
 
 def _sourced(school_id: int, class_id: int | None, classes: Any, students: Any) -> Any:

@@ -13,6 +13,7 @@ from noema.store.bench_tables import BenchPracticeRow
 from noema.store.eye_tables import EyeSeriesRow
 from noema.store.files import named_files
 from noema.store.logbook_tables import LogbookRow
+from noema.store.picture_tables import HeldRow, PictureRankingRow, PictureRow, PictureSpotRow
 from noema.store.planning_tables import LessonMark
 from noema.store.register import give_marks_to
 from noema.store.student_tables import LeavingFile, LogIn, SelfCheck, Sourced, Upload
@@ -62,7 +63,16 @@ def give_sheets_to(session: Session, from_id: int, to_id: int) -> None:
         sheet.student_id, sheet.attempt = to_id, own[sheet.assignment_id]
         session.flush()
     give_marks_to(session, from_id, to_id)
-    for table in (Batch, Upload, Sourced, BenchPracticeRow, EyeSeriesRow, LogbookRow):
+    for table in (
+        Batch,
+        Upload,
+        Sourced,
+        BenchPracticeRow,
+        EyeSeriesRow,
+        LogbookRow,
+        PictureRow,
+        HeldRow,
+    ):
         session.execute(update(table).where(table.student_id == from_id).values(student_id=to_id))
     classes = session.scalars(select(Enrolment.class_id).where(Enrolment.student_id == from_id))
     for class_id in classes.all():
@@ -83,10 +93,12 @@ def erase_student(session: Session, student_id: int) -> Gone:
     What is being written about them just now is waited for, and goes too.
     """
     photos = _held_still(session, student_id)
-    files = _files_of(session, photos)
+    files = _files_of(session, photos) | _picture_files(session, student_id)
     # The record of decisions only grows, but for withdrawn consent; until this transaction ends.
     session.execute(text("SET LOCAL noema.erasing = 'on'"))
     readings = select(ReadingRow.id).where(ReadingRow.photograph_id.in_(photos))
+    pictures = select(PictureRow.id).where(PictureRow.student_id == student_id)
+    spots = select(PictureSpotRow.id).where(PictureSpotRow.picture_id.in_(pictures))
     unkeyed = KeyRevision.key_photograph_id.in_(photos)
     session.execute(
         update(KeyRevision).where(unkeyed).values(key_photograph_id=None, key_labs=None)
@@ -106,6 +118,11 @@ def erase_student(session: Session, student_id: int) -> Gone:
         (Sourced, Sourced.student_id == student_id),
         (LessonMark, LessonMark.student_id == student_id),
         (LogbookRow, LogbookRow.student_id == student_id),
+        (LogbookRow, LogbookRow.spot_id.in_(spots)),
+        (HeldRow, (HeldRow.student_id == student_id) | HeldRow.spot_id.in_(spots)),
+        (PictureRankingRow, PictureRankingRow.picture_id.in_(pictures)),
+        (PictureSpotRow, PictureSpotRow.picture_id.in_(pictures)),
+        (PictureRow, PictureRow.student_id == student_id),
         (BenchPracticeRow, BenchPracticeRow.student_id == student_id),
         (EyeSeriesRow, EyeSeriesRow.student_id == student_id),
         (LogIn, LogIn.student_id == student_id),
@@ -261,6 +278,24 @@ def _files_of(session: Session, photos: Collection[int]) -> set[str]:
         .where(Photograph.id.in_(photos))
     )
     return {sha256 for row in rows for sha256 in row if sha256 is not None}
+
+
+def _picture_files(session: Session, student_id: int) -> set[str]:
+    """Give the files of a student's pictures and of what they held against any."""
+    pictures = session.execute(
+        select(PictureRow.sha256, PictureRow.shown_sha256, PictureRow.small_sha256).where(
+            PictureRow.student_id == student_id
+        )
+    )
+    mine = select(PictureRow.id).where(PictureRow.student_id == student_id)
+    spots = select(PictureSpotRow.id).where(PictureSpotRow.picture_id.in_(mine))
+    held = session.scalars(
+        select(HeldRow.sha256).where(
+            (HeldRow.student_id == student_id) | HeldRow.spot_id.in_(spots),
+            HeldRow.sha256.is_not(None),
+        )
+    )
+    return {name for row in pictures for name in row} | {name for name in held if name is not None}
 
 
 def _needed_no_more(session: Session, files: set[str]) -> frozenset[str]:

@@ -8,6 +8,7 @@ from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
 from noema.store.paint_tables import PrinterRow
+from noema.store.picture_tables import HeldRow, PictureRow
 from noema.store.student_tables import Upload
 from noema.store.tables import Photograph, ReadingRow
 
@@ -23,6 +24,10 @@ def named_files(session: Session, names: Collection[str]) -> frozenset[str]:
         (Photograph.scan_sha256, there),
         (Photograph.shown_sha256, there),
         (ReadingRow.straight_sha256, true()),
+        (PictureRow.sha256, true()),
+        (PictureRow.shown_sha256, true()),
+        (PictureRow.small_sha256, true()),
+        (HeldRow.sha256, true()),
     ):
         found.update(session.scalars(select(sha256).where(sha256.in_(names), kept)))
     photographs = select(calibrated).select_from(PrinterRow).join(look, true())

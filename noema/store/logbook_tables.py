@@ -54,6 +54,7 @@ class LogbookRow(Base):
     student_id: Mapped[int | None] = mapped_column(ForeignKey("student.id"), index=True)
     photograph_id: Mapped[int | None] = mapped_column(ForeignKey("photograph.id"), index=True)
     practice_id: Mapped[int | None] = mapped_column(ForeignKey("bench_practice.id"), index=True)
+    spot_id: Mapped[int | None] = mapped_column(ForeignKey("picture_spot.id"), index=True)
     kind: Mapped[str] = mapped_column(String(10))
     title: Mapped[str] = mapped_column(String(200))
     words: Mapped[str] = mapped_column(String(400))

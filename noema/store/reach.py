@@ -16,6 +16,7 @@ from noema.store.base import Base
 from noema.store.bench_tables import BenchPracticeRow, BenchTaskRow
 from noema.store.eye_tables import EyeSeriesRow
 from noema.store.logbook_tables import LogbookRow
+from noema.store.picture_tables import HeldRow, PictureRow
 from noema.store.tables import (
     Assignment,
     Batch,
@@ -92,6 +93,8 @@ def _limits(reach: ClassReach) -> list[ExecutableOption]:
         Enrolment: Enrolment.class_id.in_(reach.class_ids),
         BenchTaskRow: BenchTaskRow.class_id.in_(reach.class_ids),
         BenchPracticeRow: BenchPracticeRow.class_id.in_(reach.class_ids),
+        PictureRow: PictureRow.class_id.in_(reach.class_ids),
+        HeldRow: HeldRow.class_id.in_(reach.class_ids),
         Sheet: Sheet.assignment_id.in_(given),
         Student: or_(Student.id.in_(enrolled), Student.id.in_(painted)),
         LogbookRow: or_(LogbookRow.class_id.is_(None), LogbookRow.class_id.in_(reach.class_ids)),

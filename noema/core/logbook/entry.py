@@ -21,6 +21,7 @@ class EntryKind(Enum):
     TUBE = "tube"  # a school's own, swatched
     MIX = "mix"  # at the bench
     NOTE = "note"  # written down by somebody
+    SPOT = "spot"  # of a picture, with what these tubes would need for it
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -11,6 +11,7 @@ from noema.core.photo.picture import Picture
 Floats = NDArray[np.float64]
 
 _LONGEST_PX = 400  # of a side, at which a picture is thought about: a brush is no finer
+_STRIP = 32  # rows of the small picture made at a time
 _BIN = 5.0  # of Lab, in which colours count as one
 
 
@@ -28,13 +29,23 @@ class ColourShares:
 
     lab: Floats  # (n, 3)
     share: Floats  # (n,), summing to 1
+    which: NDArray[np.intp]  # (h, w) the colour of every pixel, by its row here
 
 
 def colours_of_picture(picture: Picture) -> PictureColours:
     """Give a picture's colours, its longer side at most 400 px."""
-    linear = np.asarray(picture.linear(picture.rgb), dtype=np.float64)
-    by = -(-max(linear.shape[:2]) // _LONGEST_PX)
-    wide = _averaged(linear, by) @ picture.to_wide.T
+    by = -(-max(picture.rgb.shape[:2]) // _LONGEST_PX)
+    # A strip at a time: a large picture in floating point would fill a small machine.
+    rows = range(0, picture.rgb.shape[0], by * _STRIP)
+    strips = [
+        _averaged(np.asarray(picture.linear(picture.rgb[row : row + by * _STRIP]), float), by)
+        for row in rows
+    ]
+    return colours_of_wide(np.concatenate(strips) @ picture.to_wide.T)
+
+
+def colours_of_wide(wide: Floats) -> PictureColours:
+    """Give the colours of linear BT.2020 (h, w, 3)."""
     return PictureColours(wide=wide, lab=wide_to_lab(wide))
 
 
@@ -57,4 +68,10 @@ def shares_of_colours(colours: PictureColours) -> ColourShares:
     which = which.ravel()
     lab = np.stack([np.bincount(which, weights=flat[:, n]) / counts for n in range(3)], axis=-1)
     order = np.argsort(-counts, kind="stable")
-    return ColourShares(lab=lab[order], share=(counts / counts.sum())[order])
+    rank = np.empty_like(order)
+    rank[order] = np.arange(len(order))
+    return ColourShares(
+        lab=lab[order],
+        share=(counts / counts.sum())[order],
+        which=rank[which].reshape(colours.lab.shape[:2]),
+    )

@@ -10,18 +10,15 @@ from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.spatial import cKDTree
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvcs_of
 from noema.core.colour.names import NEAR_NEUTRAL_BELOW, HueTable
-from noema.core.colour.srgb import lab_to_linear, linear_to_lab
 from noema.core.errors import BadPaint
 from noema.core.language import gettext
 from noema.core.pictures.colours import ColourShares, Floats
+from noema.core.pictures.net import nearest_mixes, net_of
 from noema.core.pigments.film import Surface
-from noema.core.pigments.mix import mix_labs
-from noema.core.pigments.qualities import strengths
 from noema.core.pigments.shelf import TUBES, WHITE, PaintSet
 from noema.core.pigments.tube import Role, Tube
 
@@ -29,11 +26,6 @@ WITHIN = 5.0
 """CIEDE2000 within which a colour counts as reached: a shade off, not another colour."""
 
 MOST_RANKED = 20
-_RATIOS = 2.0 ** np.linspace(-7.0, 7.0, 57)  # of a pair's pulls
-_NET = 8  # parts a triple's pulls are divided into
-_WHITES = np.concatenate([[0.0], np.geomspace(0.005, 5.0, 16)])  # volumes to a pull of 1
-_FEW_WHITES = _WHITES[::3]  # of three tubes' mixes
-_CANDIDATES = 6  # mixes nearest by Lab that CIEDE2000 is worked out for
 _MOST_COLOURS = 400  # of a picture; smaller ones make up next to nothing of it
 
 
@@ -93,42 +85,17 @@ def _groups(chosen: Group, count: int) -> Iterable[Group]:
 
 def _nets(colours: list[Tube], white: Tube, count: int, surface: Surface) -> dict[Group, Floats]:
     """Give the Lab of every group's mixes, with white and without."""
-    places = range(len(colours))
     sizes = [1] if count == 1 else [2] if count == 2 else [2, 3]
-    pulls = {1: np.ones((1, 1)), 2: _pair_pulls(), 3: _triple_pulls()}
     return {
-        group: _mixed([colours[n] for n in group], pulls[size], white, surface)
+        group: net_of(tuple(colours[n] for n in group), white, surface)
         for size in sizes
-        for group in combinations(places, size)
+        for group in combinations(range(len(colours)), size)
     }
-
-
-def _pair_pulls() -> Floats:
-    inner = np.stack([_RATIOS, np.ones_like(_RATIOS)], axis=-1)
-    return np.concatenate([np.eye(2), inner / inner.sum(axis=1, keepdims=True)])
-
-
-def _triple_pulls() -> Floats:
-    rows = [(i, j, _NET - i - j) for i in range(1, _NET - 1) for j in range(1, _NET - i)]
-    return np.array(rows, dtype=float) / _NET
-
-
-def _mixed(tubes: list[Tube], pulls: Floats, white: Tube, surface: Surface) -> Floats:
-    amounts = pulls / strengths(tuple(tubes))
-    whites = _WHITES if len(tubes) < 3 else _FEW_WHITES
-    rows = [np.column_stack([amounts, np.full(len(amounts), w)]) for w in whites]
-    only_white = np.array([[0.0] * len(tubes) + [1.0]])
-    labs = mix_labs([*tubes, white], np.concatenate([*rows, only_white]), surface)
-    # As a picture shows them: what paint has beyond sRGB, no file of that kind holds.
-    return linear_to_lab(np.clip(lab_to_linear(labs), 0.0, 1.0))
 
 
 def _away(mixes: Floats, lab: Floats) -> Floats:
     """Give the CIEDE2000 from each colour (n, 3) to the nearest of some mixes."""
-    count = min(_CANDIDATES, len(mixes))
-    _, near = cKDTree(mixes).query(lab, k=count)
-    near = np.asarray(near).reshape(len(lab), count)
-    return np.asarray(ciede2000(mixes[near], lab[:, None, :]).min(axis=1))
+    return nearest_mixes(mixes, lab).away
 
 
 def _worth(nearest: Floats, weight: Floats) -> tuple[float, float]:
