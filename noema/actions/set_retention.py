@@ -10,6 +10,7 @@ from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.store.erasure import classes_of_pictures, drop_pictures, leave, pictures_before
 from noema.store.people import keep_months_of, set_keep_months, set_keeps_originals
+from noema.store.pictures import drop_held_before, pictures_from_before, remove_picture
 from noema.store.queue import queue_leaving
 
 _LONGEST_MONTHS = 120
@@ -33,7 +34,7 @@ def would_go(session: Session, school_id: int, months: int, now: datetime) -> Wo
     return WouldGo(
         months=months,
         before=before,
-        photographs=len(photos),
+        photographs=len(photos) + len(pictures_from_before(session, school_id, before)),
         by_class=classes_of_pictures(session, photos),
     )
 
@@ -61,10 +62,14 @@ def remove_old(session: Session, school_id: int, now: datetime) -> int:
     before = now - relativedelta(months=months)
     photos = pictures_before(session, school_id, before)
     gone = drop_pictures(session, photos, now)
+    files = set(gone.files) | drop_held_before(session, school_id, before)
+    to_paint = pictures_from_before(session, school_id, before)
+    for picture_id in to_paint:
+        files |= remove_picture(session, picture_id)
     session.flush()
-    leave(session, school_id, gone.files)
+    leave(session, school_id, files)
     queue_leaving(session)
-    return gone.photographs
+    return gone.photographs + len(to_paint)
 
 
 def _check_months(months: int) -> None:

@@ -15,6 +15,7 @@ from noema.jobs.judge_assignment import judge_behind
 from noema.jobs.learn_printer import learn_one
 from noema.jobs.learn_tubes import follow_tubes_of, learn_tubes_of
 from noema.jobs.let_leave import let_leave_all
+from noema.jobs.paint_from import rank_all, read_held_one
 from noema.jobs.patience import Patience
 from noema.jobs.plan_unit import plan_unit_of
 from noema.jobs.read_photograph import read_one
@@ -30,6 +31,8 @@ from noema.store.queue import (
     LEARN_TUBES,
     LET_LEAVE,
     PLAN_UNIT,
+    RANK_TUBES,
+    READ_HELD,
     READ_PHOTOGRAPH,
     REREAD_PHOTOGRAPH,
 )
@@ -76,6 +79,14 @@ def make_worker(
     )
     def let_leave(uploads: list[str], letters: list[str]) -> None:
         let_leave_all(stores, uploads, letters)
+
+    @app.task(name=RANK_TUBES, pass_context=False, retry=Patience())
+    def rank_tubes(picture_id: int) -> None:
+        rank_all(stores, picture_id)
+
+    @app.task(name=READ_HELD, pass_context=True, retry=Patience())
+    def read_held(context: JobContext, held_id: int) -> None:
+        read_held_one(stores, held_id, context.job.attempts)
 
     for name, task in _IN_DATABASE.items():
         app.task(name=name, pass_context=False, retry=Patience())(partial(task, sessions))

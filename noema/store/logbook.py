@@ -54,6 +54,7 @@ class LogSource:
     student_id: int | None = None
     photograph_id: int | None = None
     practice_id: int | None = None
+    spot_id: int | None = None
     made_at: datetime | None = None  # now, if nothing else is said
 
 
@@ -82,6 +83,7 @@ def add_entries(session: Session, source: LogSource, entries: Sequence[Entry]) -
                 student_id=source.student_id,
                 photograph_id=source.photograph_id,
                 practice_id=source.practice_id,
+                spot_id=source.spot_id,
                 kind=one.kind.value,
                 title=one.title[:200],
                 words=one.words[:400],

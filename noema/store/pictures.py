@@ -46,6 +46,7 @@ class KeptPicture(PictureFiles):
     """A picture as it is kept."""
 
     id: int
+    school_id: int
     class_id: int
     student_id: int | None
     student: str  # empty for a class's
@@ -262,11 +263,17 @@ def rankings_of(session: Session, picture_id: int) -> tuple[KeptRanking, ...]:
     return tuple(KeptRanking(count=row.count, paints=row.paints, ranked=row.ranked) for row in rows)
 
 
-def keep_ranking(session: Session, picture_id: int, count: int, ranked: list[Json]) -> None:
-    """Keep a ranking that was worked out."""
+def keep_ranking(
+    session: Session, picture_id: int, count: int, paints: Json, ranked: list[Json]
+) -> None:
+    """Keep a ranking that was worked out, unless other tubes were asked for meanwhile."""
     session.execute(
         update(PictureRankingRow)
-        .where(PictureRankingRow.picture_id == picture_id, PictureRankingRow.count == count)
+        .where(
+            PictureRankingRow.picture_id == picture_id,
+            PictureRankingRow.count == count,
+            PictureRankingRow.paints == paints,
+        )
         .values(ranked=ranked)
     )
 
@@ -341,6 +348,7 @@ def _pictures(session: Session, which: ColumnElement[bool]) -> tuple[KeptPicture
     return tuple(
         KeptPicture(
             id=row.id,
+            school_id=row.school_id,
             class_id=row.class_id,
             student_id=row.student_id,
             student=name or "",

@@ -78,6 +78,18 @@ def printer_of_assignment(session: Session, assignment_id: int) -> Printer | Non
     return None if row is None else _printer(row)
 
 
+def latest_printer_of_class(session: Session, class_id: int) -> Printer | None:
+    """Which printer laid what a class was given last, as far as it was said?"""
+    row = session.scalar(
+        select(PrinterRow)
+        .join(Assignment, Assignment.printer_id == PrinterRow.id)
+        .where(Assignment.class_id == class_id)
+        .order_by(Assignment.id.desc())
+        .limit(1)
+    )
+    return None if row is None else _printer(row)
+
+
 def printer_to_learn(session: Session, printer_id: int) -> Printer | None:
     """Which printer is this, if nobody calibrated it? Locked, so that no other job learns it."""
     question = select(PrinterRow).where(

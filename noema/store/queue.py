@@ -16,9 +16,11 @@ LEARN_TUBES = "learn_tubes"
 FOLLOW_TUBES = "follow_tubes"
 LET_LEAVE = "let_leave"
 PLAN_UNIT = "plan_unit"
+RANK_TUBES = "rank_tubes"
+READ_HELD = "read_held"
 """The jobs' names; `noema.jobs` does them."""
 
-_LATER, _AFTER_READING = -10, -5
+_LATER, _AFTER_READING, _SOON = -10, -5, 5
 _QUEUE = App(connector=SyncPsycopgConnector())
 
 
@@ -75,3 +77,15 @@ def queue_judging(session: Session, assignment_id: int) -> None:
     """Ask for an assignment's sheets to be judged by what it is held against now."""
     job = _QUEUE.configure_task(JUDGE_ASSIGNMENT, connection=driver_connection(session))
     job.defer(assignment_id=assignment_id)
+
+
+def queue_ranking(session: Session, picture_id: int) -> None:
+    """Ask for the few tubes that do for a picture."""
+    job = _QUEUE.configure_task(RANK_TUBES, connection=driver_connection(session))
+    job.defer(picture_id=picture_id)
+
+
+def queue_held(session: Session, held_id: int) -> None:
+    """Ask for a photograph of paint to be read; somebody waits at the easel."""
+    job = _QUEUE.configure_task(READ_HELD, connection=driver_connection(session), priority=_SOON)
+    job.defer(held_id=held_id)

@@ -8,6 +8,7 @@ from typing import Any, Generic, TypeVar
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Asked, Ground
+from noema.core.exercises.from_picture import PictureFacts
 from noema.core.exercises.levels import Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.options import Options, check, options_of
@@ -92,6 +93,8 @@ class Kind(Generic[O]):
     ask: Callable[[O, Ground], Asked]
     without_paints: Callable[[O, Medium], Asked | None] | None = None
     """How it is worked out without a set of paints, where these options allow it."""
+    from_picture: Callable[[PictureFacts], O | None] | None = None
+    """What is chosen where it is made from a picture; None where that tells too little."""
     plot: Plot = Plot.ABOVE
     traits: frozenset[Trait] = frozenset()
     tolerances: Mapping[Level, Tolerance] = field(default_factory=lambda: USUAL_TOLERANCES)

@@ -26,6 +26,7 @@ WITHIN = 5.0
 """CIEDE2000 within which a colour counts as reached: a shade off, not another colour."""
 
 MOST_RANKED = 20
+_WORTH_SAYING = 0.005  # of the area, that is lost
 _MOST_COLOURS = 400  # of a picture; smaller ones make up next to nothing of it
 
 
@@ -129,6 +130,8 @@ def _lost(
         return ""
     names = np.unique(hues[out])
     areas = [float(weight[out & (hues == name)].sum() / weight.sum()) for name in names]
+    if max(areas) < _WORTH_SAYING:
+        return ""
     hue, share = str(names[int(np.argmax(areas))]), f"{max(areas):.0%}"
     worst = int(np.argmax(np.where(out & (hues == hue), weight, 0.0)))
     mixes = np.concatenate([nets[group] for group in _groups(chosen, len(chosen))])

@@ -45,8 +45,9 @@ def nearest_mixes(mixes: Floats, lab: Floats, slack: float = 0.0) -> Nearest:
     return Nearest(lab=mixes[near[rows, best]], away=away[rows, best])
 
 
+@lru_cache(maxsize=4096)
 def net_of(tubes: tuple[Tube, ...], white: Tube, surface: Surface) -> Floats:
-    """Give the Lab (m, 3) of one, two or three tubes' mixes that hold all of them, and white's."""
+    """Give the Lab (m, 3) of one, two or three tubes' mixes, and white's; remembered."""
     if len(tubes) == 3:
         return _mixed(tubes, _triple_pulls(_PARTS), white, _whites(_WHITES)[::3], surface)
     pulls = np.ones((1, 1)) if len(tubes) == 1 else _pair_pulls(_RATIOS)

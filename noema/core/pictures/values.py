@@ -40,6 +40,7 @@ class ValueShare:
     lowest: float
     highest: float
     share: float
+    mean: float | None  # value of what lies there; None where nothing does
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -61,12 +62,18 @@ def value_plan(colours: PictureColours, steps: int) -> ValuePlan:
     values = values_of(colours)
     edges = np.linspace(0.0, _MOST, steps + 1)
     counts, _ = np.histogram(values, bins=edges)
+    totals, _ = np.histogram(values, bins=edges, weights=values)
     side = max(round(_PLACE_SHARE * max(values.shape)), 1)
     smooth = uniform_filter(values, side, mode="nearest")
     return ValuePlan(
         shares=tuple(
-            ValueShare(lowest=float(low), highest=float(high), share=float(count / values.size))
-            for low, high, count in zip(edges, edges[1:], counts, strict=False)
+            ValueShare(
+                lowest=float(low),
+                highest=float(high),
+                share=float(count / values.size),
+                mean=float(total / count) if count else None,
+            )
+            for low, high, count, total in zip(edges, edges[1:], counts, totals, strict=False)
         ),
         darkest=_middle_of(smooth <= smooth.min() + _ALIKE),
         lightest=_middle_of(smooth >= smooth.max() - _ALIKE),

@@ -8,6 +8,7 @@ from noema.core.colour.hvc import hvc_to_lab
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, AskedCell, Band, Ground
 from noema.core.exercises.cells import limits_said, then_dry
+from noema.core.exercises.from_picture import PictureFacts
 from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.levels import Level
 from noema.core.exercises.options import Lab, Options, at_level, number, some_colours
@@ -82,6 +83,12 @@ def _ask(chosen: MatchOptions, ground: Ground) -> Asked:
     )
 
 
+def _from_picture(facts: PictureFacts) -> MatchOptions | None:
+    if len(facts.spots) not in _COUNTS:
+        return None
+    return MatchOptions(targets=facts.spots)
+
+
 def _picked(count: int, by: Level, ground: Ground) -> tuple[tuple[float, float, float], ...]:
     """Pick colours round the wheel, light and dark in turn, well inside the set's reach."""
     highest = reach(ground.paints.tubes)
@@ -127,6 +134,7 @@ KIND = Kind(
     ),
     options=MatchOptions,
     ask=_ask,
+    from_picture=_from_picture,
     traits=frozenset({Trait.VALUE_FIRST, Trait.ANY_TUBE_STEERS, Trait.UNLIKE_NEIGHBOURS}),
     tolerances=by_level(hue=(3.5, 2.5, 1.5), value=(0.6, 0.4, 0.25), chroma=(2.0, 1.4, 0.9)),
     weights=weights(hue=2, value=3, intensity=2),

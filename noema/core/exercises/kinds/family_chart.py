@@ -6,6 +6,7 @@ from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, Band, CellRole, Even, Ground
 from noema.core.exercises.cells import then_dry
 from noema.core.exercises.from_paints import greyest_pairs, tubes_of, white_of
+from noema.core.exercises.from_picture import PictureFacts
 from noema.core.exercises.kind import Kind, weights
 from noema.core.exercises.options import Options, one_tube, some_tubes
 from noema.core.exercises.paths import (
@@ -103,6 +104,10 @@ def _pair(names: tuple[str, ...], ground: Ground) -> tuple[Tube, Tube]:
     return pairs[0].tubes[0], pairs[0].tubes[1]
 
 
+def _from_picture(facts: PictureFacts) -> FamilyOptions | None:
+    return FamilyOptions(tubes=facts.pair) if len(facts.pair) == 2 else None
+
+
 def _one_to_all(name: str, ground: Ground) -> Asked:
     one = ground.paints.tube(name)
     others = [tube for tube in ground.paints.colours if tube != one][:7]
@@ -150,5 +155,6 @@ KIND = Kind(
     ),
     options=FamilyOptions,
     ask=_ask,
+    from_picture=_from_picture,
     weights=weights(hue=1, value=2, intensity=1, evenness=1),
 )

@@ -12,8 +12,17 @@ from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, Band, Even, Ground
 from noema.core.exercises.cells import then_dry
 from noema.core.exercises.from_paints import pure, white_of
+from noema.core.exercises.from_picture import PictureFacts
 from noema.core.exercises.kind import Kind, Plot, weights
-from noema.core.exercises.options import Options, hue_or_tube, number, some_tubes, word
+from noema.core.exercises.options import (
+    Lab,
+    Options,
+    hue_or_tube,
+    number,
+    some_colours,
+    some_tubes,
+    word,
+)
 from noema.core.exercises.paths import (
     cells_of_row,
     even_places,
@@ -28,8 +37,9 @@ from noema.core.language import N_, gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import partner
 from noema.core.pigments.qualities import qualities
+from noema.core.pigments.recipe import recipe
 from noema.core.pigments.says import say_parts
-from noema.core.pigments.tube import Tube
+from noema.core.pigments.tube import Role, Tube
 
 _STEPS = range(4, 8)
 _FEWEST, _MOST = 3, 5  # branches
@@ -48,6 +58,11 @@ class ProgressionOptions(Options):
     hue: str = hue_or_tube(
         N_("From"), "red", "red", N_("The hue or tube every branch starts from.")
     )
+    spot: tuple[Lab, ...] = some_colours(
+        N_("From a colour instead, as L, a, b"),
+        N_("A colour of a picture that every branch starts from, in place of a hue."),
+        "62.0, 28.5, 51.0",
+    )
     tubes: tuple[str, ...] = some_tubes(
         N_("Towards (none ticked: its neighbours and its complement)"),
         N_("Three to five tubes, a branch each; without, neighbours of the hue and what greys it."),
@@ -63,7 +78,8 @@ class ProgressionOptions(Options):
 def _ask(chosen: ProgressionOptions, ground: Ground) -> Asked:
     surface = ground.paints.binder.dry
     base, light = _base(chosen, ground), _light(chosen, ground)
-    name, words = chosen.hue.replace("-", " "), dict(_LIGHTENERS)[chosen.lighten].partition(":")[0]
+    name = gettext("the spot's colour") if chosen.spot else chosen.hue.replace("-", " ")
+    words = dict(_LIGHTENERS)[chosen.lighten].partition(":")[0]
     bands = []
     for row, (label, mix) in enumerate(_branches(chosen, base, ground), start=1):
         stops = even_stops(way_between(mix, light, surface), chosen.steps, Even.DISTANCE, surface)
@@ -92,6 +108,10 @@ def _ask(chosen: ProgressionOptions, ground: Ground) -> Asked:
     )
 
 
+def _from_picture(facts: PictureFacts) -> ProgressionOptions | None:
+    return None if facts.spot is None else ProgressionOptions(spot=(facts.spot,))
+
+
 def _lead(bands: list[Band], name: str) -> str:
     lead = gettext("Lead each branch halfway to its tube; that is its first cell.")
     if bands[0].label != _ALONE:
@@ -100,6 +120,13 @@ def _lead(bands: list[Band], name: str) -> str:
 
 
 def _base(chosen: ProgressionOptions, ground: Ground) -> tuple[Part, ...]:
+    if len(chosen.spot) > 1:
+        raise BadExercise(gettext("A progression starts from one colour: give one line."))
+    if chosen.spot:
+        found = recipe(chosen.spot[0], ground.paints.tubes, ground.paints.binder.dry)
+        if found.parts[0].tube.role is Role.WHITE and len(found.parts) == 1:
+            raise BadExercise(gettext("A progression starts from a colour: this one is white."))
+        return found.parts
     if base := pure(ground, chosen.hue):
         return base
     raise BadExercise(
@@ -214,6 +241,7 @@ KIND = Kind(
     ),
     options=ProgressionOptions,
     ask=_ask,
+    from_picture=_from_picture,
     plot=Plot.PATH,
     tolerances=by_level(hue=(4.0, 3.0, 2.0), value=(0.9, 0.6, 0.4), chroma=(2.4, 1.7, 1.1)),
     weights=weights(hue=2, value=2, intensity=2, evenness=2),
