@@ -72,6 +72,12 @@ def take_scene(session: Session, files: FileStore, owner: PictureOwner, name: st
     return _keep(session, files, owner, gettext(SCENES[name]), data, open_photo(data))
 
 
+def copy_picture(session: Session, owner: PictureOwner, picture: KeptPicture) -> int:
+    """Take a picture to one's own, without its spots; gives the new one's number."""
+    _has_room(session, owner)
+    return add_picture(session, owner, picture.title, picture)
+
+
 def remove(session: Session, owner: PictureOwner, picture: KeptPicture) -> None:
     """Remove a picture for good; the files leave once this is kept."""
     files = remove_picture(session, picture.id)
@@ -180,10 +186,7 @@ def _keep(
     data: bytes,
     picture: Picture,
 ) -> int:
-    if count_pictures(session, owner) >= MOST_PICTURES:
-        raise Refused(
-            gettext("There are %(most)s pictures already: remove one first.", most=MOST_PICTURES)
-        )
+    _has_room(session, owner)
     made = made_files(picture)
     for one in (data, made.shown, made.small):  # before the row that speaks of them
         files.put(one)
@@ -195,6 +198,13 @@ def _keep(
         height_px=made.height_px,
     )
     return add_picture(session, owner, title[:_TITLE], kept)
+
+
+def _has_room(session: Session, owner: PictureOwner) -> None:
+    if count_pictures(session, owner) >= MOST_PICTURES:
+        raise Refused(
+            gettext("There are %(most)s pictures already: remove one first.", most=MOST_PICTURES)
+        )
 
 
 def _bounded(radius: float) -> float:

@@ -60,4 +60,5 @@ def _told(few: FewTubes) -> Json:
         "share_within": round(few.share_within, 4),
         "median_de": round(few.median_de, 3),
         "lost": few.lost,
+        "greys": few.greys,
     }

@@ -51,9 +51,11 @@ def colours_from(data: bytes) -> PictureColours:
         return colours_of_wide(arrays["wide"].astype(float))
 
 
-def rgb_from(data: bytes) -> Bytes:
-    """Read pixels (h, w, 3) of a picture that Noema made."""
+def rgb_from(data: bytes, longest_px: int = LONGEST_SHOWN_PX) -> Bytes:
+    """Read pixels (h, w, 3) of a picture that Noema made, smaller if it is larger than wanted."""
     with Image.open(BytesIO(data)) as image:
+        image.draft("RGB", (longest_px, longest_px))
+        image.thumbnail((longest_px, longest_px), Image.Resampling.BILINEAR)
         return np.asarray(image.convert("RGB"))
 
 

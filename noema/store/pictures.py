@@ -234,6 +234,14 @@ def spot_of(session: Session, picture_id: int, spot_id: int) -> KeptSpot:
     return _spot(row)
 
 
+def picture_of_spot(session: Session, spot_id: int) -> int:
+    """In which picture is a spot?"""
+    found = session.scalar(select(PictureSpotRow.picture_id).where(PictureSpotRow.id == spot_id))
+    if found is None:
+        raise NotFound(gettext("There is no such spot in this picture."))
+    return found
+
+
 def remove_spot(session: Session, spot_id: int) -> None:
     """Take a spot out, and its recipe out of the logbook; what was held against it stays."""
     session.execute(update(HeldRow).where(HeldRow.spot_id == spot_id).values(spot_id=None))

@@ -57,6 +57,7 @@ from noema.web.logging_in.by_school import (
     by_school,
 )
 from noema.web.logging_in.views import logging_in
+from noema.web.paint_from.pages import class_pictures, own_pictures
 from noema.web.painting.views import painting
 from noema.web.paints.asking import asking
 from noema.web.paints.exploring import exploring
@@ -105,6 +106,8 @@ FEATURES = (
     eye,
     logbook,
     class_logbook,
+    own_pictures,
+    class_pictures,
     classes,
     unit,
     starting,

@@ -26,6 +26,7 @@ WITHIN = 5.0
 """CIEDE2000 within which a colour counts as reached: a shade off, not another colour."""
 
 MOST_RANKED = 20
+_MIDDLE, _GREY = (40.0, 75.0), 4.0  # L* of a middle value; chroma of Lab that passes for grey
 _WORTH_SAYING = 0.005  # of the area, that is lost
 _MOST_COLOURS = 400  # of a picture; smaller ones make up next to nothing of it
 
@@ -38,6 +39,7 @@ class FewTubes:
     share_within: float  # of the picture's area
     median_de: float  # CIEDE2000 to the nearest mix, of the middle of the area
     lost: str  # what becomes another colour; empty where all is reached
+    greys: bool  # whether its tubes mix to a neutral: complements, where there are two
 
 
 def few_tubes(
@@ -68,6 +70,7 @@ def few_tubes(
             share_within=_share_within(nearest, weight),
             median_de=_weighted_median(nearest, weight),
             lost=_lost(chosen, nearest, lab, weight, nets, hues, table),
+            greys=_greys(_mixes_of(chosen, nets)),
         )
         for chosen, nearest in ranked[:MOST_RANKED]
     )
@@ -134,7 +137,7 @@ def _lost(
         return ""
     hue, share = str(names[int(np.argmax(areas))]), f"{max(areas):.0%}"
     worst = int(np.argmax(np.where(out & (hues == hue), weight, 0.0)))
-    mixes = np.concatenate([nets[group] for group in _groups(chosen, len(chosen))])
+    mixes = _mixes_of(chosen, nets)
     nearest_mix = mixes[int(np.argmin(ciede2000(mixes, lab[worst])))]
     (became,) = _hues_of(nearest_mix[None], table)
     if became == hue:
@@ -142,6 +145,16 @@ def _lost(
             "%(hue)s comes out duller, lighter or darker (%(share)s)", hue=hue, share=share
         )
     return gettext("%(hue)s turns %(became)s (%(share)s)", hue=hue, became=became, share=share)
+
+
+def _mixes_of(chosen: Group, nets: dict[Group, Floats]) -> Floats:
+    return np.concatenate([nets[group] for group in _groups(chosen, len(chosen))])
+
+
+def _greys(mixes: Floats) -> bool:
+    """Say whether a middle grey is among some mixes: in the dark and in white anything is grey."""
+    middle = mixes[(mixes[:, 0] > _MIDDLE[0]) & (mixes[:, 0] < _MIDDLE[1])]
+    return bool(len(middle)) and float(np.hypot(middle[:, 1], middle[:, 2]).min()) < _GREY
 
 
 def _hues_of(labs: Floats, table: HueTable) -> list[str]:

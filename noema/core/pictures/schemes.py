@@ -202,7 +202,7 @@ def _on(places: Floats, base: int, steps: tuple[int, ...]) -> NDArray[np.bool_]:
     return np.asarray(away.min(axis=0) <= _NEAR)
 
 
-def in_scheme(colours: PictureColours, scheme: Scheme, table: HueTable) -> Floats:
+def in_scheme(colours: PictureColours, scheme: Scheme) -> Floats:
     """Give a picture's Lab (h, w, 3) with its hues exchanged for a scheme's, every value kept.
 
     The hue that takes most of the picture becomes the colour that should have most, and so on.

@@ -13,6 +13,10 @@ _MOST = {
     "handing_in.another": _PHOTO,
     "painting.hand_in": _PHOTO,
     "printers.photographs": 4 * MOST_BYTES,
+    "own_pictures.add": _PHOTO,
+    "own_pictures.hold_paint": _PHOTO,
+    "class_pictures.add": _PHOTO,
+    "class_pictures.hold_paint": _PHOTO,
     "records.take": 17 * _MB,
 }
 """By endpoint, where it is more than forms, texts and small files take."""
