@@ -67,6 +67,7 @@ class Sheet:
         fills: Sequence[Colour],
         count: int,
         size: float,
+        flat: float = 0.8,
     ) -> None:
         """Strew dabs of some colours over a box: left, top, right, bottom."""
         left, top, right, bottom = box
@@ -74,7 +75,7 @@ class Sheet:
             x, y = self.rng.uniform(left, right), self.rng.uniform(top, bottom)
             wide = size * self.rng.uniform(0.5, 1.2)
             fill = fills[int(self.rng.integers(len(fills)))]
-            self.oval((x, y), wide, 0.8 * wide, _moved(fill, self.rng))
+            self.oval((x, y), wide, flat * wide, _moved(fill, self.rng))
 
     def finished(self) -> bytes:
         """Give it as a PNG."""
@@ -191,8 +192,9 @@ def harbour() -> bytes:
     it.dabs(
         (0.0, 0.57, 1.0, 0.99),
         [(130, 160, 160), (84, 118, 126), (170, 186, 176), (60, 96, 110)],
-        260,
-        0.03,
+        420,
+        0.04,
+        flat=0.22,
     )
     it.shape(
         [(0.12, 0.76), (0.52, 0.76), (0.46, 0.86), (0.18, 0.86)],

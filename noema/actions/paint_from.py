@@ -157,7 +157,8 @@ def spot_name(spot: KeptSpot) -> str:
 
 def said_of(hvc: HVC, table: HueTable) -> str:
     """Say a colour in words and numbers."""
-    return f"{colour_words(hvc, table)} ({hvc.notation})"
+    numbers = f"{hvc.notation} {hvc.value:.1f}/{hvc.chroma:.1f}" if hvc.hue100 is not None else ""
+    return f"{colour_words(hvc, table)} ({numbers or f'N {hvc.value:.1f}'})"
 
 
 def _log(

@@ -60,6 +60,7 @@ _LED = 0.3  # share of another tube's pull by which a base is led towards it
 _TINTS = (0.0, 2.0)  # white to a pull of 1
 _MOST_LED = 3
 _SECTORS = 12  # of Lab's circle that a picture's hues are gathered in
+_STRONG_PERCENT, _STRONGER = 95.0, 1.2  # where a picture is strong; how much beyond that counts
 _GREY = 5.0  # chroma of Lab under which a place has no hue of its own
 
 
@@ -205,13 +206,14 @@ def _on(places: Floats, base: int, steps: tuple[int, ...]) -> NDArray[np.bool_]:
 def in_scheme(colours: PictureColours, scheme: Scheme) -> Floats:
     """Give a picture's Lab (h, w, 3) with its hues exchanged for a scheme's, every value kept.
 
-    The hue that takes most of the picture becomes the colour that should have most, and so on.
+    The hue that takes most of the picture becomes the colour that should have most, and so on;
+    what is muted stays so.
     """
     lab = colours.lab
     chroma = np.hypot(lab[..., 1], lab[..., 2])
     sectors = (np.arctan2(lab[..., 2], lab[..., 1]) / (2.0 * np.pi) % 1.0 * _SECTORS).astype(int)
     sectors = np.minimum(sectors, _SECTORS - 1)
-    grey = chroma < _GREY
+    grey, strongest = chroma < _GREY, float(np.percentile(chroma, _STRONG_PERCENT))
     area = np.array([float((~grey & (sectors == n)).mean()) for n in range(_SECTORS)])
     wanted = np.array([one.share for one in scheme.colours]) * area.sum()
     turned = lab.copy()
@@ -221,13 +223,16 @@ def in_scheme(colours: PictureColours, scheme: Scheme) -> Floats:
         which = int(np.argmax(wanted))
         wanted[which] -= area[n]
         own = ~grey & (sectors == n)
-        _, a, b = scheme.colours[which].lab
-        strength = chroma[own] / np.median(chroma[own])
-        turned[own, 1] = a * strength
-        turned[own, 2] = b * strength
-    _, a, b = scheme.colours[0].lab
-    turned[grey, 1:] = chroma[grey][:, None] * np.array([a, b]) / max(np.hypot(a, b), 1.0)
+        turned[own, 1:] = _as_strong(scheme.colours[which].lab, chroma[own], strongest)
+    turned[grey, 1:] = _as_strong(scheme.colours[0].lab, chroma[grey], strongest)
     return turned
+
+
+def _as_strong(lab: Lab, chroma: Floats, strongest: float) -> Floats:
+    """Give a* and b* of a hue as strong as places were: the strongest get the colour's chroma."""
+    _, a, b = lab
+    share = np.minimum(chroma / max(strongest, 1.0), _STRONGER)
+    return np.asarray(share[:, None] * np.array([a, b]))
 
 
 def _shown(lab: Floats) -> Floats:

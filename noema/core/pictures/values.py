@@ -26,7 +26,7 @@ _ALIKE = 0.05  # of a value, within which nobody tells two places apart
 _PLACE_SHARE = 0.02  # of the longer side: a place is no smaller than a brush's mark
 
 _DRAWN_LARGER = 2  # times, in which edges are drawn
-_EDGE_SHARE = 0.004  # of the longer side, over which an edge is led as a brush would
+_EDGE_SHARE = 0.0025  # of the longer side, over which an edge is led as a brush would
 _COLOURED = 2.0  # chroma from which a hue is seen
 _SAME_VALUE = 0.25  # of a value within which two colours are one in grey
 _APART_HUES = 3  # of twelve, from which two hues are plainly two

@@ -43,7 +43,7 @@ def way_of(made: Recipe, table: HueTable, surface: Surface) -> tuple[WayStep, ..
         after = hvc_of(lab)
         if before is not None:
             share = part.amount / sum(one.amount for one in pile)
-            said = _does(before, after, say_adding(part.tube.label, share, 1.0), table)
+            said = _does(before, after, say_adding(part.tube.label, share, 1.0, is_new=True), table)
         steps.append(WayStep(part=part, said=said, lab=lab))
         pile.append(part)
         before = after

@@ -105,15 +105,17 @@ def say_move(move: NextMove) -> str:
     )
 
 
-def say_adding(tube: str, share: float, keep: float) -> str:
-    """Say what to add to what is kept of a pile, in a sentence's words.
+def say_adding(tube: str, share: float, keep: float, *, is_new: bool = False) -> str:
+    """Say what to add to what is kept of a pile, in a sentence's words; of a new tube no "more".
 
     >>> say_adding("crimson", 0.05, 1.0)
     'add a touch of crimson, about 1 part to 20'
     """
-    said = gettext(
-        "add %(amount)s %(tube)s, %(ratio)s", amount=_amount(share), tube=tube, ratio=_ratio(share)
-    )
+    if is_new and share > _LITTLE:
+        said = gettext("add %(tube)s, %(ratio)s", tube=tube, ratio=_ratio(share))
+    else:
+        amount, ratio = _amount(share), _ratio(share)
+        said = gettext("add %(amount)s %(tube)s, %(ratio)s", amount=amount, tube=tube, ratio=ratio)
     return said if keep == 1.0 else gettext("%(kept)s, then %(said)s", kept=_kept(keep), said=said)
 
 

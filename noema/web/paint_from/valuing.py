@@ -90,7 +90,9 @@ def values_page(desk: PictureDesk, picture: KeptPicture) -> ValuesPage:
         lines.append(
             ValueLine(
                 range=gettext(
-                    "value %(low)s to %(high)s", low=f"{one.lowest:.3g}", high=f"{one.highest:.3g}"
+                    "value %(low)s to %(high)s",
+                    low=format(one.lowest, ".3g"),
+                    high=format(one.highest, ".3g"),
                 ),
                 fill=fill,
                 percent=f"{one.share:.0%}",
@@ -122,7 +124,7 @@ def values_page(desk: PictureDesk, picture: KeptPicture) -> ValuesPage:
                 letter=letter,
                 one=pair.hues[0],
                 other=pair.hues[1],
-                value=f"{pair.value:g}",
+                value=format(pair.value, "g"),
             )
             for letter, pair in zip("ABC", pairs, strict=False)
         ),
