@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from io import BytesIO
 
+from PIL import Image as Picture
 from reportlab.graphics.shapes import Circle, Drawing, Image, Rect, String
 from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
@@ -69,11 +70,11 @@ def values_pdf(title: str, plan_png: bytes, plan: ValuePlan) -> bytes:
 
 
 def _marked(shown: bytes, colours: Sequence[CarriedColour]) -> Drawing:
-    image = ImageReader(BytesIO(shown))
-    wide, high = image.getSize()
+    image = Picture.open(BytesIO(shown))
+    wide, high = image.size
     scale = min(WIDTH / wide, _HIGHEST / high)
     drawing = Drawing(wide * scale, high * scale)
-    drawing.add(Image(0, 0, wide * scale, high * scale, image.fp))
+    drawing.add(Image(0, 0, wide * scale, high * scale, image))
     for n, one in enumerate(colours, start=1):
         if one.place is not None:
             x, y = one.place[0] * wide * scale, (1.0 - one.place[1]) * high * scale

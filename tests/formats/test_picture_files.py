@@ -41,7 +41,7 @@ def test_a_profile_is_honoured_and_colours_beyond_srgb_are_kept():
     wide, narrow = (colours_of_picture(one).lab[5, 5] for one in (with_profile, without))
     assert np.hypot(*wide[1:]) > np.hypot(*narrow[1:]) + 5.0
     shown = rgb_from(made_files(with_profile).shown)
-    assert shown[10, 10, 0] == 255
+    assert shown[10, 10, 0] >= 250
 
 
 @pytest.mark.parametrize("name", SCENES)

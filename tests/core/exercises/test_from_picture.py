@@ -65,7 +65,7 @@ def test_a_value_plan_asks_for_the_picture_s_own_values():
     assert values == pytest.approx([2.0, 5.5, 8.6], abs=0.15)
     plainly = kind_of("value-scale")
     chosen = plainly.from_picture(FACTS)
-    plain = plainly.asked_plainly(chosen, Medium.GRAPHITE)
+    plain = plainly.asked_plainly(chosen, Medium.PENCIL)
     assert [cell.hvc.value for cell in plain.cells] == pytest.approx([2.0, 5.5, 8.6], abs=0.02)
     with pytest.raises(BadExercise, match="the same"):
         asked("value-scale", choose(values=((50.0, 0, 0), (50.5, 0, 0))), "split-six")
