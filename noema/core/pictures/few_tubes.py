@@ -10,12 +10,14 @@ from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.spatial import cKDTree
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvcs_of
 from noema.core.colour.names import NEAR_NEUTRAL_BELOW, HueTable
 from noema.core.errors import BadPaint
 from noema.core.language import gettext
+from noema.core.pictures.camera import USUAL_SHIFT, CameraShift, fit_shift
 from noema.core.pictures.colours import ColourShares, Floats
 from noema.core.pictures.net import nearest_mixes, net_of
 from noema.core.pigments.film import Surface
@@ -26,6 +28,14 @@ WITHIN = 5.0
 """CIEDE2000 within which a colour counts as reached: a shade off, not another colour."""
 
 MOST_RANKED = 20
+_PAIR = 2
+_PLAIN, _GAINS, _CAPPED = 1.0, 0.2, 10.0
+"""Mean CIEDE2000 under which nothing was photographed; by which a shift must explain more; at which
+one colour's is capped."""
+
+_SURELY = 0.85  # of the area, that a pair reaches where a picture was painted with it
+_FITTED, _LIKELY = 100, 20  # colours by which a camera's shift is fitted; pairs it is fitted for
+_MOST_AWAY = 15.0  # of Lab, beyond which a colour is lost anyway
 _MIDDLE, _GREY = (40.0, 75.0), 4.0  # L* of a middle value; chroma of Lab that passes for grey
 _WORTH_SAYING = 0.005  # of the area, that is lost
 _MOST_COLOURS = 400  # of a picture; smaller ones make up next to nothing of it
@@ -57,12 +67,14 @@ def few_tubes(
     lab, weight = shares.lab[:_MOST_COLOURS], shares.share[:_MOST_COLOURS]
     white = paints.white or TUBES[WHITE]
     nets = _nets(colours, white, count, paints.binder.dry)
-    away = {names: _away(labs, lab) for names, labs in nets.items()}
-    ranked = []
-    for chosen in combinations(range(len(colours)), count):
-        inside = [away[group] for group in _groups(chosen, count)]
-        ranked.append((chosen, np.minimum.reduce(inside)))
-    ranked.sort(key=lambda one: _worth(one[1], weight), reverse=True)
+    ranked = _ranked(lab, weight, nets, len(colours), count)
+    if count == _PAIR:
+        painted = _as_photographed(lab, weight, nets, ranked[0][1])
+        if painted is not None:
+            pair, shift = painted
+            lab = shift.undone(lab)
+            ranked = _ranked(lab, weight, nets, len(colours), count)
+            ranked.sort(key=lambda one: one[0] != pair)  # each was given its own camera
     hues = np.array(_hues_of(lab, table))
     return tuple(
         FewTubes(
@@ -95,6 +107,48 @@ def _nets(colours: list[Tube], white: Tube, count: int, surface: Surface) -> dic
         for size in sizes
         for group in combinations(range(len(colours)), size)
     }
+
+
+def _ranked(
+    lab: Floats, weight: Floats, nets: dict[Group, Floats], tubes: int, count: int
+) -> list[tuple[Group, Floats]]:
+    """Give every choice with the CIEDE2000 of each colour to its nearest mix, the best first."""
+    away = {names: _away(labs, lab) for names, labs in nets.items()}
+    ranked = []
+    for chosen in combinations(range(tubes), count):
+        inside = [away[group] for group in _groups(chosen, count)]
+        ranked.append((chosen, np.minimum.reduce(inside)))
+    return sorted(ranked, key=lambda one: _worth(one[1], weight), reverse=True)
+
+
+def _as_photographed(
+    lab: Floats, weight: Floats, nets: dict[Group, Floats], as_it_is: Floats
+) -> tuple[Group, CameraShift] | None:
+    """Find the pair a picture was painted with, and what a camera did to it; None: it wasn't.
+
+    Any other picture stays as its file says: its colours aren't those of two tubes. `as_it_is` is
+    how far colours lie from the best pair's mixes without any shift.
+    """
+    plainly = float(np.minimum(as_it_is, _CAPPED) @ weight / weight.sum())
+    if plainly < _PLAIN:
+        return None
+    some, say = lab[:_FITTED], weight[:_FITTED]
+    usual = USUAL_SHIFT.undone(some)
+    near = {
+        names: min(_mean_away(mixes, some, say), _mean_away(mixes, usual, say))
+        for names, mixes in nets.items()
+    }
+    likely = sorted(near, key=near.__getitem__)[:_LIKELY]
+    fits = {names: fit_shift(nets[names], some, say) for names in likely}
+    best = min(fits, key=lambda names: fits[names].cost)
+    left = _away(nets[best], fits[best].shift.undone(lab))
+    explains = _share_within(left, weight) >= _SURELY
+    return (best, fits[best].shift) if explains and fits[best].cost + _GAINS < plainly else None
+
+
+def _mean_away(mixes: Floats, lab: Floats, weight: Floats) -> float:
+    away, _ = cKDTree(mixes).query(lab)
+    return float(np.minimum(away, _MOST_AWAY) @ weight)
 
 
 def _away(mixes: Floats, lab: Floats) -> Floats:
