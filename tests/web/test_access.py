@@ -31,6 +31,7 @@ from noema.store.unit_patterns import keep_unit_pattern, unit_patterns_of
 from noema.web.frame.access import OPEN_TO_ALL
 from noema.web.frame.rights import right_of
 from tests.trade import NAMES, PASSWORD
+from tests.web.pictured import pictured
 
 ME, GONE, LOG_IN, NOT_YOURS = (200, 302, 303), (404,), (302,), (403,)
 
@@ -109,11 +110,18 @@ BELONGS_TO_NOBODY = {
     "cupboard.stand_in",
     "school.keep",
 }
+OF_ONE_PICTURE = {
+    "spots", "point", "take_out", "remove", "image", "values", "plan_on_paper", "tubes",
+    "look_through", "schemes", "carry_scheme", "carry", "easel", "held", "held_photo",
+    "place_outline", "place", "note",
+}  # fmt: skip
 OF_ANY_STUDENT = {
     "painting.due", "painting.progress", "painting.look", "painting.seen", "bench.of_mine",
     "bench.begin_one", "eye.of_mine", "eye.paper", "eye.paper_seen",
     "eye.begin", "eye.screen", "eye.screen_seen",
     "logbook.of_mine", "logbook.note", "logbook.take", "logbook.carry",
+    "own_pictures.of_pictures", "own_pictures.add", "own_pictures.strip",
+    "own_pictures.hold_paint",
 }  # fmt: skip
 OF_A_CLASS_S_STUDENTS = {
     "painting.exercise",
@@ -136,6 +144,7 @@ OF_ONE_STUDENT = {
     "eye.of_one",
     "eye.answer_one",
     "logbook.remove",
+    *(f"own_pictures.{page}" for page in OF_ONE_PICTURE),
 }
 OF_STUDENTS = OF_ANY_STUDENT | OF_A_CLASS_S_STUDENTS | OF_ONE_STUDENT
 OF_BOTH = {"joining.leave"}
@@ -279,6 +288,10 @@ BELONGS_TO_A_SCHOOL = {
     "class_bench.eye_paper",
     "class_logbook.of_class",
     "class_logbook.carry",
+    *(
+        f"class_pictures.{page}"
+        for page in ("of_pictures", "add", "strip", "hold_paint", *OF_ONE_PICTURE)
+    ),
 }
 # Of a school rather than of one of its classes: paints, printers, the cupboard.
 OF_THE_WHOLE_SCHOOL = {
@@ -343,6 +356,11 @@ ALSO = {
     "class_bench.give_pile": (404,), "class_bench.eye_paper": (422,),
     "eye.paper_seen": (404,), "eye.screen": (422,), "eye.screen_seen": (422,),
     "eye.answer_one": (409, 422), "logbook.note": (422,), "logbook.take": (422,),
+    **{
+        f"{pages}.{page}": (422,)
+        for pages in ("own_pictures", "class_pictures")
+        for page in ("hold_paint", "place", "note")
+    },
     "printers.add_card": (422,), "printers.photographs": (422,), "printers.measurements": (422,),
 }  # fmt: skip
 FORMS = {
@@ -371,11 +389,21 @@ FORMS = {
     "class_bench.begin_one": {"task": "free"},
     "class_bench.do_one": {"do": "wipe", "acts": "0"},
     "class_bench.give": {"task": "dark"},
+    **{
+        f"{pages}.{page}": sent
+        for pages in ("own_pictures", "class_pictures")
+        for page, sent in (("add", {"scene": "bird"}), ("point", {"x": "50", "y": "60"}))
+    },
 }
 SPARE = {  # what may be taken away while others are looked at
     "paints.remove": ("set_ref", "spare_set_ref"),
     "cupboard.take_out": ("container_id", "spare_container_id"),
     "class_bench.take_back": ("task_id", "spare_task_id"),
+    **{
+        f"{pages}.{page}": (name, f"spare_{name}")
+        for pages in ("own_pictures", "class_pictures")
+        for page, name in (("remove", "picture_id"), ("take_out", "spot_id"))
+    },
 }
 
 
@@ -404,6 +432,7 @@ def addresses(school):
         )
         passkey = passkeys_of(session, school.teacher_id)[0].id
         practised = _practised(session, school, sheet.student_id)
+        practised |= pictured(session, school, sheet.student_id)
         session.commit()
     return {
         **practised,

@@ -1,0 +1,83 @@
+"""Pictures with spots in the hands of a school's people."""
+
+from dataclasses import replace
+from functools import cache
+
+import numpy as np
+
+from noema.actions.paint_from import NewSpot, point, take_picture_in, take_scene
+from noema.actions.practise import BenchPaints
+from noema.actions.read_held import hold, read_held
+from noema.core.colour.names import USUAL_HUES
+from noema.core.colour.srgb import lab_to_hex
+from noema.core.pictures.spots import USUAL_RADIUS, SpotPart
+from noema.core.pigments.shelf import builtin_set
+from noema.core.sheet.strip import draw_strip, strip_layout
+from noema.formats.picture_files import png_bytes
+from noema.formats.sheet_pdf import sheets_pdf
+from noema.stand_ins.painter import Hand
+from noema.stand_ins.studio import take_picture
+from noema.store.pictures import PictureOwner, picture_by_id
+
+TUBES = BenchPaints(paints=builtin_set("split-six"))
+RED_BOAT = (0.3, 0.8)  # where it lies in the harbour
+
+
+def owner_of(school, student_id=None):
+    return PictureOwner(school_id=school.id, class_id=school.class_id, student_id=student_id)
+
+
+def pictured(session, school, student_id):
+    """A picture with two spots, another picture, paint held against a spot; by their names."""
+    owner = owner_of(school, student_id)
+    picture_id = take_scene(session, school.files, owner, "harbour")
+    spare = take_picture_in(session, school.files, owner, "Plain", plain_picture())
+    spots = [pointed(session, school, picture_id, owner, place) for place in (RED_BOAT, (0.3, 0.6))]
+    held_id = hold(session, school.files, owner, spots[0], plain_picture())
+    return {
+        "picture_id": picture_id,
+        "spare_picture_id": spare,
+        "spot_id": spots[0],
+        "spare_spot_id": spots[1],
+        "held_id": held_id,
+        "look": "grey",
+    }
+
+
+def pointed(session, school, picture_id, owner, place, name="boat", part=SpotPart.WHOLE):
+    """A spot somebody pointed at."""
+    x, y = place
+    new = NewSpot(name=name, part=part, x=x, y=y, radius=USUAL_RADIUS)
+    picture = picture_by_id(session, picture_id)
+    return point(session, school.files, picture, owner, new, TUBES, USUAL_HUES)
+
+
+def plain_picture(lab=(55.0, 20.0, 25.0)):
+    """A picture all of one colour, with a lighter border so that it isn't flat."""
+    fill = lab_to_hex([lab])[0]
+    rgb = np.full((420, 500, 3), 240, dtype=np.uint8)
+    rgb[20:-20, 20:-20] = [int(fill[n : n + 2], 16) for n in (1, 3, 5)]
+    return png_bytes(rgb)
+
+
+@cache
+def dab(lab, seed=4):
+    """A photograph of paint in the window of a strip, and its true colour."""
+    layout = strip_layout()
+    asked = replace(layout, cells=(replace(layout.cells[0], target_lab=lab),))
+    taken = take_picture(
+        asked,
+        sheets_pdf([draw_strip()], ""),
+        seed=seed,
+        preset="easy",
+        hand=Hand(step_noise=0.05, bunching=0.0),
+        size_px=(2016, 1512),
+    )
+    return taken.jpeg, taken.truth[0].lab
+
+
+def reads_all_held(school, *held_ids):
+    """The worker reads photographs of paint."""
+    for held_id in held_ids:
+        with school.sessions.begin() as session:
+            read_held(session, school.files, held_id)
