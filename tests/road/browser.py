@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from playwright.sync_api import Page, expect, sync_playwright
+from playwright.sync_api import Locator, Page, expect, sync_playwright
 
 from noema.core.joining.card import card_words
 from noema.store.students import join_of_class, student_by_id
@@ -13,6 +13,7 @@ from tests.trade import PASSWORD, SECRET, School
 AXE = (Path(__file__).parent / "axe.min.js").read_text(encoding="utf-8")
 GRAVE = ("serious", "critical")
 CHROMIUM = "/usr/bin/chromium"
+PHONE = {"width": 390, "height": 844}
 expect.set_options(timeout=20_000)  # ms; a busy machine may be slow, and nothing waits in vain
 FLAGS = [
     "--no-sandbox",
@@ -41,6 +42,29 @@ def opened(address: str, *more_flags: str, refused: str = "") -> Iterator[Page]:
         yield page
         browser.close()
         assert [said for said in complaints if not refused or refused not in said] == []
+
+
+@contextmanager
+def touched(address: str) -> Iterator[Page]:
+    """A phone that is touched; whatever it complains of fails the test."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        page = browser.new_page(base_url=address, viewport=PHONE, has_touch=True)
+        complaints: list[str] = []
+        page.on("pageerror", lambda wrong: complaints.append(str(wrong)))
+        yield page
+        browser.close()
+        assert complaints == []
+
+
+def fits(page: Page) -> bool:
+    """Nothing sticks out of a phone's side."""
+    return bool(page.evaluate("document.documentElement.scrollWidth <= window.innerWidth"))
+
+
+def tapped(page: Page, locator: Locator) -> None:
+    locator.scroll_into_view_if_needed()
+    locator.tap()
 
 
 def grave_faults(page: Page) -> list[tuple[str, str]]:

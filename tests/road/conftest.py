@@ -9,7 +9,7 @@ import pytest
 from werkzeug.serving import make_server
 
 from noema.assemble_pages import web_application_of
-from tests.road.browser import opened
+from tests.road.browser import opened, touched
 
 
 @pytest.fixture(scope="module")
@@ -31,6 +31,12 @@ def address(settings, sessions):
     worker.wait(15)
     server.shutdown()
     server.server_close()
+
+
+@pytest.fixture
+def phone(address):
+    with touched(address) as page:
+        yield page
 
 
 @pytest.fixture

@@ -3,14 +3,12 @@
 import re
 
 import pytest
-from playwright.sync_api import expect, sync_playwright
+from playwright.sync_api import expect
 
 from noema.store.bench import practices_of_student
 from noema.store.eye import all_series_of_student
-from tests.road.browser import CHROMIUM, FLAGS, grave_faults, hold_out_card, log_in
+from tests.road.browser import fits, grave_faults, hold_out_card, log_in, tapped
 from tests.trade import found_school
-
-PHONE = {"width": 390, "height": 844}
 
 
 @pytest.fixture
@@ -18,32 +16,9 @@ def school(sessions, files):
     return found_school(sessions, files)
 
 
-@pytest.fixture
-def phone(address):
-    """A phone that is touched; whatever it complains of fails the test."""
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        page = browser.new_page(base_url=address, viewport=PHONE, has_touch=True)
-        complaints = []
-        page.on("pageerror", lambda wrong: complaints.append(str(wrong)))
-        yield page
-        browser.close()
-        assert complaints == []
-
-
 def goes(school):
     with school.sessions() as session:
         return practices_of_student(session, school.sheets()[0].student_id)
-
-
-def fits(page):
-    """Nothing sticks out of a phone's side."""
-    return page.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
-
-
-def tapped(page, locator):
-    locator.scroll_into_view_if_needed()
-    locator.tap()
 
 
 def answered(page, act):
