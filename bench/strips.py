@@ -5,7 +5,6 @@ photographs' of the stand-ins, once as built on and once of kinds nobody looked 
 """
 
 import sys
-from dataclasses import replace
 
 import numpy as np
 from numpy.random import default_rng
@@ -14,12 +13,10 @@ from noema.core.colour.difference import ciede2000
 from noema.core.photo.read import read_photo
 from noema.core.pigments.mix import mix_labs
 from noema.core.pigments.shelf import builtin_set
-from noema.core.sheet.strip import draw_strip, strip_layout
+from noema.core.sheet.strip import strip_layout
 from noema.formats.photo_file import open_photo
-from noema.formats.sheet_pdf import sheets_pdf
+from noema.stand_ins.held import photograph_of_dab
 from noema.stand_ins.kinds import Kinds
-from noema.stand_ins.painter import Hand
-from noema.stand_ins.studio import take_picture
 
 
 def main() -> None:
@@ -38,15 +35,9 @@ def main() -> None:
 
 def read_strip(seed: int, kinds: Kinds) -> tuple[float, float] | None:
     """Paint a colour into a strip, photograph and read it: how far off, and its sigma."""
-    layout, drawing = strip_layout(), draw_strip()
-    lab = _some_mix(seed)
-    asked = replace(layout, cells=(replace(layout.cells[0], target_lab=lab),))
-    hand = Hand(step_noise=0.1, bunching=0.0)
-    taken = take_picture(
-        asked, sheets_pdf([drawing], ""), seed=seed, preset="class", hand=hand, kinds=kinds
-    )
+    taken = photograph_of_dab(_some_mix(seed), seed=seed, preset="class", kinds=kinds)
     (truth,) = taken.truth
-    read = read_photo(open_photo(taken.jpeg), layout).reading
+    read = read_photo(open_photo(taken.jpeg), strip_layout()).reading
     if not read.found or truth.lab is None:
         return None
     (cell,) = read.cells

@@ -26,6 +26,7 @@ from noema.actions.read_photograph import read_photograph
 from noema.actions.review_sheet import review_sheet
 from noema.actions.say_to import sentence_of
 from noema.actions.work_out_exercise import Chosen, Exercise, exercise_of, for_sheet
+from noema.cli.demo_pictures import fill_pictures
 from noema.cli.demo_practice import fill_practice
 from noema.cli.demo_printers import fill_printers
 from noema.cli.demo_shelf import fill_shelf
@@ -145,6 +146,7 @@ def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None
     let_students_think(session, school_id)
     fill_units(session, school_id, story.today)
     fill_practice(session, school_id, story.today)
+    fill_pictures(session, files, school_id)
 
 
 def _tell_class(story: DemoStory, school_class: DemoClass) -> None:

@@ -44,7 +44,11 @@ def test_the_story_is_told_once_through_the_pipeline(sessions, files, short_stor
     assert states["unmatched"] == states["unreadable"] == 1
     assert states["reading"] == 3
     assert states["read"] >= 2
+    with sessions() as session:
+        of_school = "SELECT count(*) FROM picture WHERE school_id = :s"
+        pictures = session.scalar(text(of_school), {"s": school})
     assert reviews == states["read"]
+    assert pictures == 2  # of the first class and of one of its students
 
 
 def test_the_whole_story_has_the_classes_it_should():

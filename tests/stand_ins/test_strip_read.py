@@ -1,7 +1,5 @@
 """Paint in a strip's window is read by the real reader, by its marks or outlined by hand."""
 
-from dataclasses import replace
-
 import numpy as np
 
 from noema.core.colour.difference import ciede2000
@@ -9,24 +7,13 @@ from noema.core.photo.by_hand import Outline, box_of, read_by_hand
 from noema.core.photo.read import read_photo
 from noema.core.photo.stages.identify import identify
 from noema.core.photo.straighten import to_picture
-from noema.core.sheet.strip import draw_strip, strip_layout
+from noema.core.sheet.strip import strip_layout
 from noema.formats.photo_file import open_photo
-from noema.formats.sheet_pdf import sheets_pdf
-from noema.stand_ins.painter import Hand
-from noema.stand_ins.studio import take_picture
+from noema.stand_ins.held import photograph_of_dab
 
 
 def photographed(lab, seed):
-    layout = strip_layout()
-    asked = replace(layout, cells=(replace(layout.cells[0], target_lab=lab),))
-    taken = take_picture(
-        asked,
-        sheets_pdf([draw_strip()], ""),
-        seed=seed,
-        preset="class",
-        hand=Hand(step_noise=0.05, bunching=0.0),
-        size_px=(2016, 1512),
-    )
+    taken = photograph_of_dab(lab, seed=seed, preset="class", size_px=(2016, 1512))
     return open_photo(taken.jpeg), taken.truth[0].lab
 
 

@@ -1,6 +1,5 @@
 """Pictures with spots in the hands of a school's people."""
 
-from dataclasses import replace
 from functools import cache
 
 import numpy as np
@@ -12,11 +11,8 @@ from noema.core.colour.names import USUAL_HUES
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.pictures.spots import USUAL_RADIUS, SpotPart
 from noema.core.pigments.shelf import builtin_set
-from noema.core.sheet.strip import draw_strip, strip_layout
 from noema.formats.picture_files import png_bytes
-from noema.formats.sheet_pdf import sheets_pdf
-from noema.stand_ins.painter import Hand
-from noema.stand_ins.studio import take_picture
+from noema.stand_ins.held import photograph_of_dab
 from noema.store.pictures import PictureOwner, picture_by_id
 
 TUBES = BenchPaints(paints=builtin_set("split-six"))
@@ -63,16 +59,7 @@ def plain_picture(lab=(55.0, 20.0, 25.0)):
 @cache
 def dab(lab, seed=4):
     """A photograph of paint in the window of a strip, and its true colour."""
-    layout = strip_layout()
-    asked = replace(layout, cells=(replace(layout.cells[0], target_lab=lab),))
-    taken = take_picture(
-        asked,
-        sheets_pdf([draw_strip()], ""),
-        seed=seed,
-        preset="easy",
-        hand=Hand(step_noise=0.05, bunching=0.0),
-        size_px=(2016, 1512),
-    )
+    taken = photograph_of_dab(lab, seed=seed, size_px=(2016, 1512))
     return taken.jpeg, taken.truth[0].lab
 
 
