@@ -22,6 +22,7 @@ with warnings.catch_warnings():
 
 from bench.full_class import WHEEL, fill_class, read_at_random
 from bench.opened import opened
+from bench.painting_from import bench_painting_from
 from bench.plan_pages import bench_year
 from bench.planning import bench_planning
 from bench.reading import bench_reading, times
@@ -235,6 +236,7 @@ def main() -> None:
     bench_paint()
     bench_class_set()
     bench_planning()
+    bench_painting_from()
     with opened() as (sessions, settings):
         bench_pages(sessions, settings)
         bench_review(sessions, settings)

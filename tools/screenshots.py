@@ -24,7 +24,6 @@ DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
 
 PAGES = {
-    "shelf": "/paints",
     "reach": "/paints/sets/split-six/reach",
     "cupboard": "/school/cupboard",
 }
@@ -105,6 +104,16 @@ def shoot_bench(page: Page) -> None:
     shoot(page, "logbook")
 
 
+def shoot_picture(page: Page) -> None:
+    """Look at a picture's spots, and at which few tubes would do for it."""
+    page.goto("/classes/1/pictures")
+    page.get_by_role("link", name="Harbour").click()
+    page.get_by_role("link", name="1 the red boat").click()
+    shoot(page, "picture")
+    page.get_by_role("link", name="Which few tubes").click()
+    shoot(page, "few-tubes")
+
+
 def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
     with TemporaryDirectory() as folder, sync_playwright() as playwright:
@@ -140,10 +149,10 @@ def main() -> None:
         page.get_by_role("link", name="Year 8 Colour").click()
         shoot(page, "class")
         page.get_by_role("link", name="Skills", exact=True).click()
-        shoot(page, "skills")
         page.get_by_role("link", name="Kaya Minton").click()
         shoot(page, "student")
         shoot_bench(page)
+        shoot_picture(page)
         doors = doors_of(page)
         page.set_viewport_size(PHONE)
         page.goto("/photograph/camera")

@@ -61,6 +61,7 @@ PAGES = (
     "/classes/{class_id}/lessons/{lesson}/lay-out",
     "/classes/{class_id}/assign",
     "/classes/{class_id}/bench",
+    "/classes/{class_id}/pictures",
     "/classes/{class_id}/logbook",
     "/classes/{class_id}/logbook?lightness=50&a=10&b=10",
 )

@@ -19,7 +19,7 @@ _RATIOS = 57  # of a pair's pulls, from 1 : 128 to 128 : 1
 _PARTS = 8  # a triple's pulls are divided into
 _WHITES = 17  # amounts of white to a pull of 1
 _TOLD_APART = 1.0  # of Lab
-_CANDIDATES = 6  # mixes nearest by Lab that CIEDE2000 is worked out for
+_CANDIDATES = 4  # mixes nearest by Lab that CIEDE2000 is worked out for
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)

@@ -35,7 +35,7 @@ _PREVIEW_PX = 800
 _MOST_TUBES = 6
 
 
-class TubesForm(Form):
+class RedrawForm(Form):
     """Which tubes a picture is redrawn in."""
 
     tubes = Many()
@@ -99,7 +99,7 @@ def _plan(picture: KeptPicture, steps: int) -> Bytes:
 
 
 def _in_tubes(desk: PictureDesk, picture: KeptPicture) -> Bytes:
-    tubes = tubes_named(desk, picture, read_form(TubesForm, request.args).tubes.data)
+    tubes = tubes_named(desk, picture, read_form(RedrawForm, request.args).tubes.data)
     white = desk.paints.white or TUBES[WHITE]
     return redrawn(preview(picture), tubes, white, desk.paints.binder.dry)
 

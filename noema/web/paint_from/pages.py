@@ -55,8 +55,8 @@ from noema.web.paint_from.images import LOOKS, image_of, plan_png
 from noema.web.paint_from.listing import list_page
 from noema.web.paint_from.scheming import carried_scheme, scheme_asked, schemes_page
 from noema.web.paint_from.spotting import (
-    LookForm,
     SpotForm,
+    SpotLookForm,
     carried_spots,
     look_of,
     marks_of,
@@ -321,7 +321,7 @@ def _point(desk: PictureDesk, picture_id: int) -> str:
 def _easel(desk: PictureDesk, picture_id: int) -> EaselPage:
     picture = desk.picture(picture_id)
     known = spots_of(db(), picture.id)
-    wanted = read_form(LookForm, request.args).spot.data
+    wanted = read_form(SpotLookForm, request.args).spot.data
     spot = next((one for one in known if one.id == wanted), known[-1] if known else None)
     kept = None if spot is None else latest_held(db(), desk.owner, spot.id)
     return EaselPage(

@@ -57,7 +57,7 @@ class SpotForm(Form):
     spot = Whole()
 
 
-class LookForm(Form):
+class SpotLookForm(Form):
     """Which spot is looked at, and how."""
 
     spot = Whole()
@@ -137,7 +137,7 @@ class SpotsPage:
 
 def spots_page(desk: PictureDesk, picture: KeptPicture, looks: tuple[str, ...]) -> SpotsPage:
     """Show a picture's spots, and one of them closely."""
-    form = read_form(LookForm, request.args)
+    form = read_form(SpotLookForm, request.args)
     spots = spots_of(db(), picture.id)
     chosen = next((one for one in spots if one.id == form.spot.data), None)
     chosen = chosen or (spots[-1] if spots else None)
