@@ -22,6 +22,8 @@ LEAN_FROM = 1.0
 NEUTRAL_WORD_BELOW, NEAR_NEUTRAL_BELOW = 0.5, 1.2
 """Chromas under which a painter says neutral, and near neutral."""
 
+_TO_NEIGHBOUR = 12.0  # hue steps: past the middle between two of six
+
 
 @dataclass(frozen=True, kw_only=True)
 class NamedHue:
@@ -127,6 +129,15 @@ class HueTable:
         return Lean(
             hue=home.name, towards=neighbour.name if leans else None, near_neutral=near_neutral
         )
+
+    def towards(self, from_hue100: float, step: float) -> str:
+        """Name the one of six a colour goes to when its hue takes a step to either side.
+
+        >>> USUAL_HUES.towards(USUAL_HUES.of("orange").hue100, -2.0)
+        'red'
+        """
+        side = _TO_NEIGHBOUR if step > 0 else -_TO_NEIGHBOUR
+        return self.nearest((from_hue100 + side) % 100.0, 6).name
 
     def opposite(self, name: str) -> NamedHue:
         """Give the wheel's named complement: the hue straight across."""

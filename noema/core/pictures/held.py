@@ -47,9 +47,7 @@ def _off(read: CellReading, target: Lab, table: HueTable) -> tuple[str, ...]:
         step = hue_step(wanted.hue100, seen.hue100)
         coloured = min(seen.chroma, wanted.chroma) >= NEAR_NEUTRAL_BELOW
         if coloured and abs(step) > max(_TWICE * read.sigma_hue, _LEAST_HUE):
-            side = wanted.hue100 + (12.0 if step > 0 else -12.0)
-            hue = table.nearest(side % 100.0, 6).name
-            said.append(gettext("leans to %(hue)s", hue=hue))
+            said.append(gettext("leans to %(hue)s", hue=table.towards(wanted.hue100, step)))
     chroma = seen.chroma - wanted.chroma
     if abs(chroma) > max(_TWICE * read.sigma_chroma, _LEAST_CHROMA):
         said.append(gettext("too intense") if chroma > 0 else gettext("too grey"))

@@ -181,5 +181,4 @@ def _leans_to(from_hvc: HVC, to_hvc: HVC, table: HueTable) -> str:
     step = hue_step(from_hvc.hue100, to_hvc.hue100)
     if abs(step) < 2.5:
         return ""
-    side = 12.0 if step > 0 else -12.0
-    return table.nearest((from_hvc.hue100 + side) % 100.0, 6).name
+    return table.towards(from_hvc.hue100, step)

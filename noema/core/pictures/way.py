@@ -103,8 +103,7 @@ def _effects(before: HVC, after: HVC, table: HueTable) -> Sequence[str]:
 
 
 def _more(from_hue100: float, step: float, table: HueTable) -> str:
-    side = from_hue100 + (12.0 if step > 0 else -12.0)
     towards = table.nearest((from_hue100 + step) % 100.0, 6).name
     if towards == table.nearest(from_hue100, 6).name:
-        towards = table.nearest(side % 100.0, 6).name
+        towards = table.towards(from_hue100, step)
     return gettext("more %(hue)s", hue=towards)

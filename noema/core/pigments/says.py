@@ -190,8 +190,7 @@ def _hue_miss(recipe: Recipe, table: HueTable) -> str | None:
     off = hue_step(wanted, got)
     if abs(off) < _SEEN_HUE:
         return None
-    # Towards the six-hue neighbour on the side it strayed to.
-    return table.nearest((wanted + (12.0 if off > 0 else -12.0)) % 100.0, 6).name
+    return table.towards(wanted, off)
 
 
 def _kept(keep: float) -> str:
