@@ -30,6 +30,7 @@ from noema.store.engine import (
 from noema.store.reach import reach_of_teacher
 from noema.store.tables import Photograph, SchoolClass, Student
 from tests.opened import archive_of, opened
+from tests.pictured import pictured
 from tests.store.first_release import FIRST_RELEASE
 from tests.trade import found_school
 
@@ -72,6 +73,8 @@ def bring_in(empty, data):
 def painted(school):
     number = school.reviewable()
     school.decides(number, Decision(verb=Verb.SEND_BACK, sentence="Once more."))
+    with school.sessions.begin() as session:
+        pictured(session, school, school.sheets()[0].student_id)
     return number
 
 
@@ -83,7 +86,10 @@ def test_an_archive_of_an_archive_is_the_same(school, empty, only_class):
     _, sessions, files = empty
     bring_in(empty, first)
     assert packed(sessions, files, school.id, class_id) == first
-    assert opened(first).files
+    there = opened(first)
+    shown = {row["shown_sha256"] for row in there.rows["picture"]}
+    assert len(there.rows["picture_spot"]) == 2
+    assert shown <= set(there.files)
     with pytest.raises(Refused, match="empty Noema"):
         bring_in(empty, first)
     # What comes after gets numbers of its own.

@@ -6,9 +6,9 @@ import pytest
 from playwright.sync_api import expect
 
 from noema.store.pictures import pictures_of_class, spots_of
+from tests.pictured import dab
 from tests.road.browser import fits, grave_faults, hold_out_card, log_in, tapped
 from tests.trade import found_school
-from tests.web.pictured import dab
 
 
 @pytest.fixture

@@ -30,8 +30,8 @@ from noema.store.students import student_by_id
 from noema.store.unit_patterns import keep_unit_pattern, unit_patterns_of
 from noema.web.frame.access import OPEN_TO_ALL
 from noema.web.frame.rights import right_of
+from tests.pictured import pictured
 from tests.trade import NAMES, PASSWORD
-from tests.web.pictured import pictured
 
 ME, GONE, LOG_IN, NOT_YOURS = (200, 302, 303), (404,), (302,), (403,)
 

@@ -29,7 +29,7 @@ from noema.store.pictures import (
     rankings_of,
     spots_of,
 )
-from tests.web.pictured import (
+from tests.pictured import (
     RED_BOAT,
     dab,
     owner_of,
