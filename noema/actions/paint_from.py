@@ -7,12 +7,14 @@ from sqlalchemy.orm import Session
 
 from noema.actions.log_colours import amounts_of
 from noema.actions.practise import BenchPaints
+from noema.actions.read_held import held_layout
 from noema.core.bench.seen import Lab
 from noema.core.colour.hvc import HVC, hvc_of
 from noema.core.colour.names import HueTable, colour_words
 from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.core.logbook.entry import Entry, EntryKind
+from noema.core.photo.beside import as_it_is
 from noema.core.photo.picture import Picture
 from noema.core.pictures.colours import PictureColours
 from noema.core.pictures.spots import LEAST_RADIUS, MOST_RADIUS, SpotPart, look_at
@@ -60,10 +62,16 @@ class NewSpot:
 def take_picture_in(
     session: Session, files: FileStore, owner: PictureOwner, title: str, data: bytes
 ) -> int:
-    """Keep a picture from a file or a camera, without its private parts; gives its number."""
+    """Keep a picture from a file or a camera, without its private parts; gives its number.
+
+    Where a strip lies beside it, light and camera are taken off what is shown and thought about.
+    """
     check_photo(data)
     kept = without_private(data)
-    return _keep(session, files, owner, title or gettext("Picture"), kept, open_photo(kept))
+    picture = open_photo(kept)
+    undone = as_it_is(picture, held_layout(session, owner.class_id))
+    title = title or gettext("Picture")
+    return _keep(session, files, owner, title, kept, undone or picture, by_strip=undone is not None)
 
 
 def take_scene(session: Session, files: FileStore, owner: PictureOwner, name: str) -> int:
@@ -186,6 +194,8 @@ def _keep(
     title: str,
     data: bytes,
     picture: Picture,
+    *,
+    by_strip: bool = False,
 ) -> int:
     _has_room(session, owner)
     made = made_files(picture)
@@ -197,6 +207,7 @@ def _keep(
         small_sha256=hash_of(made.small),
         width_px=made.width_px,
         height_px=made.height_px,
+        by_strip=by_strip,
     )
     return add_picture(session, owner, title[:_TITLE], kept)
 

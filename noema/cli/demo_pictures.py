@@ -37,8 +37,8 @@ _PICTURES = (
             (0.3, 0.6, "the sail", _WHOLE),
             (0.8, 0.2, "the sky", _WHOLE),
             (0.76, 0.72, "the green boat", _WHOLE),
-            (0.06, 0.42, "the yellow house", _LIGHT),
-            (0.13, 0.42, "the yellow house", _SHADOW),
+            (0.035, 0.38, "the yellow house", _LIGHT),
+            (0.128, 0.47, "the yellow house", _SHADOW),
         ),
     ),
     _DemoPicture(

@@ -6,9 +6,10 @@ from io import BytesIO
 from PIL import Image as Picture
 from reportlab.graphics.shapes import Circle, Drawing, Image, Rect, String
 from reportlab.lib.colors import HexColor
+from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.lib.utils import ImageReader
-from reportlab.platypus import Flowable, Spacer, Table
+from reportlab.platypus import Flowable, PageBreak, Spacer, Table
 from reportlab.platypus import Image as Placed
 
 from noema.core.colour.srgb import lab_to_hex
@@ -16,15 +17,18 @@ from noema.core.colour.value import value_to_lab
 from noema.core.language import gettext
 from noema.core.pictures.values import ValuePlan, middle_values
 from noema.formats.logbook_pdf import parts_said
-from noema.formats.paper_pages import HEAD, SMALL, SOFT, TEXT, TITLE, WIDTH, paragraph, report_bytes
-from noema.formats.sheet_pdf import BOLD
+from noema.formats.paper_pages import TEXT, TITLE, WIDTH, paragraph, report_bytes
+from noema.formats.sheet_pdf import BOLD, REGULAR
 from noema.formats.spots import CarriedColour
 
-_HIGHEST = 120 * mm
-_MARK, _NUMBER = 2.6 * mm, 7
-_SWATCH = (22 * mm, 12 * mm)
+_HIGHEST = 190 * mm
+_FROM_AFAR_PT = 30  # what is read from three metres
+_LARGE = ParagraphStyle("large", fontName=REGULAR, fontSize=_FROM_AFAR_PT, leading=36)
+_LARGE_BOLD = ParagraphStyle("large bold", parent=_LARGE, fontName=BOLD)
+_MARK = 7 * mm
+_SWATCH = (52 * mm, 30 * mm)
 _STEP = 15 * mm
-_LINES = [("VALIGN", (0, 0), (-1, -1), "MIDDLE"), ("BOTTOMPADDING", (0, 0), (-1, -1), 5)]
+_LINES = [("VALIGN", (0, 0), (-1, -1), "TOP"), ("BOTTOMPADDING", (0, 0), (-1, -1), 18)]
 
 
 def wall_pdf(
@@ -33,23 +37,23 @@ def wall_pdf(
     colours: Sequence[CarriedColour],
     labels: Mapping[str, str],
 ) -> bytes:
-    """Lay the picture out with numbered spots, and under it each spot's colour and mix."""
-    story: list[Flowable] = [paragraph(title, TITLE), _marked(shown, colours), Spacer(1, 4 * mm)]
-    story.append(paragraph(gettext("Printed colours are near, not exact."), SOFT))
+    """Lay the picture out with numbered spots, then each spot's colour and mix, for a wall."""
+    story: list[Flowable] = [paragraph(title, _LARGE_BOLD), Spacer(1, 4 * mm)]
+    story += [_marked(shown, colours), Spacer(1, 4 * mm)]
+    story += [paragraph(gettext("Printed colours are near, not exact."), TEXT), PageBreak()]
     rows = [
         [
-            paragraph(str(n), HEAD),
-            _swatch(one),
+            [paragraph(str(n), _LARGE_BOLD), Spacer(1, 4 * mm), _swatch(one)],
             [
-                paragraph(one.entry.title, TEXT),
-                paragraph(one.entry.words, SMALL),
-                paragraph(parts_said(one.entry, labels), TEXT),
+                paragraph(one.entry.title, _LARGE_BOLD),
+                paragraph(parts_said(one.entry, labels), _LARGE),
+                paragraph(one.entry.words, TEXT),
             ],
         ]
         for n, one in enumerate(colours, start=1)
     ]
     if rows:
-        widths = [10 * mm, 48 * mm, WIDTH - 58 * mm]
+        widths = [_SWATCH[0] + 6 * mm, WIDTH - _SWATCH[0] - 6 * mm]
         story.append(Table(rows, colWidths=widths, style=_LINES))
     return report_bytes(story, title)
 
@@ -58,7 +62,7 @@ def values_pdf(title: str, plan_png: bytes, plan: ValuePlan) -> bytes:
     """Lay a value plan out to be painted, over a row of its values and room for one's own."""
     values = middle_values(len(plan.shares))
     size = ImageReader(BytesIO(plan_png)).getSize()
-    scale = min(WIDTH / size[0], 1.4 * _HIGHEST / size[1])
+    scale = min(WIDTH / size[0], _HIGHEST / size[1])
     story: list[Flowable] = [
         paragraph(gettext("%(title)s, in %(count)s values", title=title, count=len(values)), TITLE),
         Placed(BytesIO(plan_png), size[0] * scale, size[1] * scale),
@@ -82,17 +86,23 @@ def _marked(shown: bytes, colours: Sequence[CarriedColour]) -> Drawing:
                 Circle(x, y, _MARK, fillColor=HexColor("#ffffff"), strokeColor=HexColor("#1f1f1f"))
             )
             drawing.add(
-                String(x, y - 2.4, str(n), fontSize=_NUMBER, fontName=BOLD, textAnchor="middle")
+                String(
+                    x,
+                    y - 0.36 * _FROM_AFAR_PT,
+                    str(n),
+                    fontSize=_FROM_AFAR_PT,
+                    fontName=BOLD,
+                    textAnchor="middle",
+                )
             )
     return drawing
 
 
 def _swatch(one: CarriedColour) -> Drawing:
     wide, high = _SWATCH
-    drawing = Drawing(2 * wide, high)
+    drawing = Drawing(wide, high)
     fill = HexColor(lab_to_hex([one.entry.lab])[0])
     drawing.add(Rect(0, 0, wide, high, fillColor=fill, strokeColor=None))
-    drawing.add(Rect(wide, 0, wide, high, fillColor=None, strokeColor=HexColor("#6b6b6b")))
     return drawing
 
 

@@ -23,6 +23,7 @@ class PictureRow(Base):
     small_sha256: Mapped[str] = mapped_column(String(64), index=True)  # as it is thought about
     width_px: Mapped[int]  # of what is shown
     height_px: Mapped[int]
+    by_strip: Mapped[bool]  # light and camera were taken off, by a strip beside it
     made_at: Mapped[datetime] = made_now()
 
 

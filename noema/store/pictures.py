@@ -39,6 +39,7 @@ class PictureFiles:
     small_sha256: str
     width_px: int
     height_px: int
+    by_strip: bool = False  # light and camera were taken off, by a strip beside it
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -104,6 +105,7 @@ def add_picture(session: Session, owner: PictureOwner, title: str, files: Pictur
         small_sha256=files.small_sha256,
         width_px=files.width_px,
         height_px=files.height_px,
+        by_strip=files.by_strip,
     )
     session.add(row)
     session.flush()
@@ -366,6 +368,7 @@ def _pictures(session: Session, which: ColumnElement[bool]) -> tuple[KeptPicture
             small_sha256=row.small_sha256,
             width_px=row.width_px,
             height_px=row.height_px,
+            by_strip=row.by_strip,
         )
         for row, name in rows
     )

@@ -81,7 +81,8 @@ def test_spots_come_out_as_rows_and_as_json():
 
 
 def words_of(pdf):
-    return pypdfium2.PdfDocument(pdf)[0].get_textpage().get_text_range()
+    document = pypdfium2.PdfDocument(pdf)
+    return "".join(page.get_textpage().get_text_range() for page in document)
 
 
 def test_the_wall_s_sheet_names_every_spot_with_its_parts():

@@ -31,6 +31,8 @@ from noema.store.pictures import (
 )
 from tests.pictured import (
     RED_BOAT,
+    as_taken,
+    beside_a_strip,
     dab,
     owner_of,
     pictured,
@@ -94,6 +96,24 @@ def test_what_is_no_picture_is_refused_in_a_sentence_and_nothing_is_kept(me, sch
         assert answer.status_code == 422
     assert me.post("/me/pictures", data={"scene": "moon"}).status_code == 422
     assert pictures_of(school) == ()
+
+
+def test_with_a_strip_beside_it_light_and_camera_are_taken_off(me, school):
+    """A painting that holds one colour, photographed in poor light with a strip under it."""
+    photo, truth = beside_a_strip()
+    me.post("/me/pictures", data={"photo": (BytesIO(photo), "painting.jpg")})
+    (kept,) = pictures_of(school)
+    assert kept.by_strip
+    assert "taken off by the strip" in me.get(f"/me/pictures/{kept.id}").text
+    me.post(f"/me/pictures/{kept.id}/spots", data={"x": "50", "y": "60"})
+    seen = spots(school, kept.id)[0].lab
+    plain = me.post("/me/pictures", data={"photo": (BytesIO(as_taken(photo)), "plain.jpg")})
+    number = int(plain.location.rpartition("/")[2])
+    assert not pictures_of(school)[0].by_strip
+    me.post(f"/me/pictures/{number}/spots", data={"x": "50", "y": "30"})
+    untouched = spots(school, number)[0].lab
+    assert ciede2000(seen, truth) < 6.0
+    assert ciede2000(seen, truth) < 0.6 * ciede2000(untouched, truth)
 
 
 def test_place_and_time_are_taken_out_of_a_photograph(me, school):

@@ -26,6 +26,7 @@ def upgrade() -> None:
         sa.Column("small_sha256", sa.String(64), nullable=False),
         sa.Column("width_px", sa.Integer, nullable=False),
         sa.Column("height_px", sa.Integer, nullable=False),
+        sa.Column("by_strip", sa.Boolean, nullable=False),
         _made("made_at"),
         *_owners("picture"),
     )
