@@ -10,6 +10,7 @@ from noema.core.pictures.colours import shares_of_colours
 from noema.core.pictures.few_tubes import FewTubes, few_tubes
 from noema.core.pigments.tube import Role
 from noema.devices.file_store import FileStore
+from noema.formats.photo_file import may_be_photographed
 from noema.store.base import Json
 from noema.store.paints import hue_words
 from noema.store.pictures import (
@@ -48,7 +49,9 @@ def rank_next(session: Session, files: FileStore, picture_id: int) -> bool:
     shares = shares_of_colours(colours_of_kept(files, picture))
     table = hue_words(session, picture.school_id).table
     one = wanted[0]
-    ranked = few_tubes(shares, paints_from_json(one.paints).bench.paints, one.count, table)
+    by_camera = not picture.by_strip and may_be_photographed(files.get(picture.sha256))
+    paints = paints_from_json(one.paints).bench.paints
+    ranked = few_tubes(shares, paints, one.count, table, photographed=by_camera)
     told = [_told(few) for few in ranked[:_KEPT]]
     keep_ranking(session, picture_id, one.count, one.paints, told)
     return True

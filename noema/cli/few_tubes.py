@@ -10,6 +10,7 @@ from noema.cli.picture_colours import opened_picture
 from noema.core.colour.names import USUAL_HUES
 from noema.core.pictures.colours import shares_of_colours
 from noema.core.pictures.few_tubes import few_tubes
+from noema.formats.photo_file import may_be_photographed
 
 
 @click.command("few-tubes")
@@ -20,7 +21,9 @@ from noema.core.pictures.few_tubes import few_tubes
 def command(picture: Path, set_name: str, tubes: int, as_json: bool) -> None:
     """Rank choices of tubes by how much of PICTURE they reach; white is always added."""
     shares = shares_of_colours(opened_picture(picture))
-    ranked = few_tubes(shares, paint_set(set_name), tubes, USUAL_HUES)
+    by_camera = may_be_photographed(picture.read_bytes())
+    paints = paint_set(set_name)
+    ranked = few_tubes(shares, paints, tubes, USUAL_HUES, photographed=by_camera)
     if not as_json:
         for one in ranked:
             names = ", ".join(tube.label for tube in one.tubes)

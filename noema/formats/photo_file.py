@@ -56,6 +56,11 @@ def upright_size(data: bytes) -> tuple[int, int]:
     return size[::-1] if turned else size
 
 
+def may_be_photographed(data: bytes) -> bool:
+    """Say whether a file is of a kind cameras write: JPEG or HEIC."""
+    return data[:2] == b"\xff\xd8" or needs_turning(data)
+
+
 def needs_turning(data: bytes) -> bool:
     """Say whether a photograph is of a kind browsers can't show: HEIC."""
     return data[4:8] == b"ftyp"

@@ -53,9 +53,18 @@ class FewTubes:
 
 
 def few_tubes(
-    shares: ColourShares, paints: PaintSet, count: int, table: HueTable
+    shares: ColourShares,
+    paints: PaintSet,
+    count: int,
+    table: HueTable,
+    *,
+    photographed: bool = False,
 ) -> tuple[FewTubes, ...]:
-    """Rank the choices of so many tubes of a set by how much of a picture they reach."""
+    """Rank the choices of so many tubes of a set by how much of a picture they reach.
+
+    Of one that may have been photographed, a camera's usual shift is undone where it was painted
+    with one pair.
+    """
     colours = [tube for tube in paints.tubes if tube.role is not Role.WHITE]
     if not 1 <= count <= len(colours):
         raise BadPaint(
@@ -68,7 +77,7 @@ def few_tubes(
     white = paints.white or TUBES[WHITE]
     nets = _nets(colours, white, count, paints.binder.dry)
     ranked = _ranked(lab, weight, nets, len(colours), count)
-    if count == _PAIR:
+    if photographed and count == _PAIR:
         painted = _as_photographed(lab, weight, nets, ranked[0][1])
         if painted is not None:
             pair, shift = painted

@@ -7,9 +7,11 @@ from scipy.spatial import cKDTree
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.names import USUAL_HUES
-from noema.core.colour.srgb import lab_to_linear, linear_to_lab, srgb_to_linear
+from noema.core.colour.srgb import lab_to_linear, linear_to_lab, linear_to_srgb, srgb_to_linear
 from noema.core.colour.value import lightness_to_value, value_to_lab
+from noema.core.photo.picture import Picture
 from noema.core.pictures.colours import colours_of_picture, shares_of_colours
+from noema.core.pictures.few_tubes import few_tubes
 from noema.core.pictures.redraw import redrawn
 from noema.core.pictures.values import middle_values, posterised, same_values, value_plan
 from noema.core.pigments.mix import mix_labs
@@ -98,3 +100,18 @@ def test_two_hues_of_one_value_are_found_where_they_are():
     (pair,) = same_values(shares_of_colours(colours), USUAL_HUES)
     assert pair.value == pytest.approx(float(lightness_to_value(52.0)), abs=0.2)
     assert sorted(x for x, _ in pair.places) == pytest.approx([1 / 6, 1 / 2], abs=0.06)
+
+
+@pytest.mark.parametrize("pair", [("scarlet", "ultramarine"), ("phthalo-blue", "warm-yellow")])
+def test_a_pair_is_told_through_a_camera_s_shift(pair):
+    """Darker, warmer and flatter than the paint, as a phone would show it under a lamp."""
+    picture = painted(SIX, pair, 21)
+    light = srgb_to_linear(picture.rgb / 255.0) * np.array([0.8, 0.76, 0.71])
+    rgb = np.rint(255.0 * np.clip(linear_to_srgb(light**0.95), 0.0, 1.0)).astype(np.uint8)
+    shares = shares_of_colours(colours_of_picture(Picture(rgb=rgb)))
+    best = few_tubes(shares, SIX, 2, USUAL_HUES, photographed=True)[0]
+    assert {tube.name for tube in best.tubes} == set(pair)
+    assert best.share_within > 0.9
+    as_it_is = few_tubes(shares, SIX, 2, USUAL_HUES)
+    own = next(one for one in as_it_is if {tube.name for tube in one.tubes} == set(pair))
+    assert own.share_within < best.share_within
