@@ -94,8 +94,7 @@ def _is_first(
     painted = _paint(paints, law, rng, seed)
     picture = _scanned(painted) if kinds is None else _photographed(painted, kinds, preset, rng)
     shares = shares_of_colours(colours_of_picture(picture))
-    by_camera = kinds is not None and "strip" not in preset
-    best = few_tubes(shares, paints, 2, USUAL_HUES, photographed=by_camera)[0]
+    best = few_tubes(shares, paints, 2, USUAL_HUES, photographed=kinds is not None)[0]
     return {tube.name for tube in best.tubes} == painted.pair
 
 

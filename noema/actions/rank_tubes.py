@@ -49,7 +49,7 @@ def rank_next(session: Session, files: FileStore, picture_id: int) -> bool:
     shares = shares_of_colours(colours_of_kept(files, picture))
     table = hue_words(session, picture.school_id).table
     one = wanted[0]
-    by_camera = not picture.by_strip and may_be_photographed(files.get(picture.sha256))
+    by_camera = may_be_photographed(files.get(picture.sha256))
     paints = paints_from_json(one.paints).bench.paints
     ranked = few_tubes(shares, paints, one.count, table, photographed=by_camera)
     told = [_told(few) for few in ranked[:_KEPT]]
