@@ -49,7 +49,7 @@ class Seen:
                 start=start,
             )
         if len(self.too_hard) - len(self.too_kind) >= _LEANS:
-            return gettext("%(start)s You are stricter with yourself than need be.", start=start)
+            return gettext("%(start)s You can trust your eye more.", start=start)
         if len(self.agreed) >= _SEES_WELL * self.cells:
             return gettext("%(start)s Your eye is sure.", start=start)
         return gettext("%(start)s Where they differ, look once more at both.", start=start)

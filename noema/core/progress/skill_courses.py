@@ -161,22 +161,10 @@ def _words(name: str, found: Course) -> str:
     now = stands(found.level)
     match found.way:
         case Trend.UNSAID:
-            return gettext(
-                "%(name)s: %(now)s so far; %(way)s",
-                name=name,
-                now=now,
-                way=gettext(found.way.value),
-            )
+            return gettext("%(name)s: %(now)s on the sheets so far", name=name, now=now)
         case Trend.RISING if found.since is not None:
             return gettext(
                 "%(name)s: better than at the start, %(now)s since week %(since)s",
-                name=name,
-                now=now,
-                since=found.since,
-            )
-        case Trend.STEADY if found.since is not None:
-            return gettext(
-                "%(name)s: steady, %(now)s since week %(since)s",
                 name=name,
                 now=now,
                 since=found.since,
@@ -186,7 +174,7 @@ def _words(name: str, found: Course) -> str:
                 "%(name)s: %(now)s %(way)s", name=name, now=now, way=gettext(found.way.value)
             )
         case Trend.STEADY:
-            return gettext("%(name)s: steady, %(now)s", name=name, now=now)
+            return gettext("%(name)s: no change; still %(now)s", name=name, now=now)
     return gettext(
         "%(name)s: %(way)s, %(now)s now", name=name, way=gettext(found.way.value), now=now
     )

@@ -107,7 +107,7 @@ def overview() -> str:
     )
     page = ReturnPage(
         frame=frame(Stage.RETURN),
-        bundles=tuple(sorted(bundles, key=lambda bundle: not bundle.needing)),
+        bundles=tuple(sorted(bundles, key=lambda one: (not one.needing, one.row.class_id))),
         leaf=leaf_place(wanted, leaf),
     )
     return render_template("returning/overview.html", page=page)

@@ -30,8 +30,8 @@ def test_courses_are_put_into_words():
     rising = [tried(n, value=1.0 if n < 4 else 3.0, evenness=2.7) for n in range(1, 9)]
     assert said(rising, "values") == "values: better than at the start, secure since week 4"
     steady = [tried(n, value=2.7) for n in range(1, 9)]
-    assert said(steady, "values") == "values: steady, secure since week 1"
-    assert said(rising[:2], "values") == "values: begun so far; too few sheets to say"
+    assert said(steady, "values") == "values: no change; still secure"
+    assert said(rising[:2], "values") == "values: begun on the sheets so far"
     falling = [tried(n, value=3.5 if n < 5 else 1.0) for n in range(1, 10)]
     assert said(falling, "values").startswith("values: further out than it was")
 
@@ -114,7 +114,7 @@ def test_what_a_student_thought_is_held_beside_the_reading():
 @pytest.mark.parametrize(
     ("thinks", "words"),
     [
-        ([], "stricter"),
+        ([], "trust your eye more"),
         (["c0", "c1", "c2", "c3", "c4", "c5"], "Look longer"),
         (["c0", "c1", "c2"], "Your eye is sure"),
     ],
