@@ -299,3 +299,8 @@ def test_one_student_hands_in_no_more_than_a_lesson_asks_for(app, school, photo,
     again = hands_in(client, school, school.photo_of(school.sheets()[0], seed=8))
     assert again.status_code == 429
     assert "within an hour" in again.text
+
+
+def test_what_is_due_is_said_with_its_day(app, school):
+    """The class began on 7 September; its sixth week ends on Friday, 16 October."""
+    assert "by 16 Oct" in school.student(app).get("/me").text

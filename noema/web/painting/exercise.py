@@ -23,7 +23,7 @@ from noema.store.student_work import (
 )
 from noema.store.work import WorkRow
 from noema.web.exercises.showing import Shown, show
-from noema.web.frame.clock import day, today
+from noema.web.frame.clock import day, short_day, today
 from noema.web.frame.request import db, the_student
 from noema.web.painting.attempts import AttemptLine, attempt_lines, may_see
 
@@ -151,15 +151,15 @@ def due_words(row: AssignmentRow, of_class: ClassOfStudent, on: date | None) -> 
             else gettext("was due on %(day)s", day=day(on))
         )
     week = of_class.unit.week_on(today())
-    left = row.due_week - week
+    left, by = row.due_week - week, short_day(of_class.unit.friday_of(row.due_week))
     if left == 0:
-        return gettext("due this week")
+        return gettext("due this week, by %(day)s", day=by)
     if left == 1:
-        return gettext("due next week")
+        return gettext("due next week, by %(day)s", day=by)
     return (
-        gettext("due in %(left)s weeks", left=left)
+        gettext("due in %(left)s weeks, by %(day)s", left=left, day=by)
         if left > 0
-        else gettext("was due in week %(due_week)s", due_week=row.due_week)
+        else gettext("was due in week %(week)s, by %(day)s", week=row.due_week, day=by)
     )
 
 
