@@ -46,15 +46,17 @@ class GradeBook:
 def grade_book_csv(book: GradeBook) -> bytes:
     """Give a line a student and exercise; the header says each column's unit.
 
+    A school that wants no marks gets no column of them.
+
     Text that a spreadsheet would take for a formula gets an apostrophe before it.
     """
     skills = sorted({name for cell in book.cells.values() for name in cell.skills})
     out = StringIO(newline="")
     writer = csv.writer(out, lineterminator="\r\n")
-    mark = f"mark (of {book.out_of})" if book.out_of else "mark (none wanted)"
+    marks = [f"mark (of {book.out_of})"] if book.out_of else []
     head = ["class", "student", "exercise", "due (ISO 8601 date)", "state"]
     handed = "handed in (ISO 8601, UTC)"
-    writer.writerow([*head, handed, mark, *(f"{name} (0 to 4)" for name in skills)])
+    writer.writerow([*head, handed, *marks, *(f"{name} (0 to 4)" for name in skills)])
     for number, name in book.students:
         for column in book.columns:
             cell = book.cells.get((number, column.number))
@@ -65,12 +67,13 @@ def grade_book_csv(book: GradeBook) -> bytes:
                 column.due_on,
             ]
             if cell is None:
-                writer.writerow([*start, "nothing read", "", "", *("" for _ in skills)])
+                empty = [""] * (1 + len(marks) + len(skills))
+                writer.writerow([*start, "nothing read", *empty])
                 continue
             points = [f"{cell.skills[s]:.2f}" if s in cell.skills else "" for s in skills]
-            given = "" if cell.mark is None else cell.mark
+            given = ["" if cell.mark is None else cell.mark] if marks else []
             handed_in = cell.handed_in.strftime("%Y-%m-%dT%H:%M:%SZ")
-            writer.writerow([*start, cell.state, handed_in, given, *points])
+            writer.writerow([*start, cell.state, handed_in, *given, *points])
     return out.getvalue().encode("utf-8-sig")
 
 
