@@ -36,8 +36,7 @@ from noema.store.pictures import (
     count_pictures,
     forget_recipe,
     put_spot,
-    remove_picture,
-    remove_spot,
+    remove_pictures,
     spots_of,
 )
 from noema.store.queue import queue_leaving
@@ -88,7 +87,7 @@ def copy_picture(session: Session, owner: PictureOwner, picture: KeptPicture) ->
 
 def remove(session: Session, owner: PictureOwner, picture: KeptPicture) -> None:
     """Remove a picture for good; the files leave once this is kept."""
-    files = remove_picture(session, picture.id)
+    files = remove_pictures(session, [picture.id])
     leave(session, owner.school_id, files)
     queue_leaving(session)
 
@@ -130,11 +129,6 @@ def point(
     number = put_spot(session, spot)
     _log(session, owner, picture, replace(spot, id=number), given.bench.paints, table)
     return number
-
-
-def forget_spot(session: Session, spot_id: int) -> None:
-    """Take a spot out, and its recipe out of the logbook."""
-    remove_spot(session, spot_id)
 
 
 @lru_cache(maxsize=4096)

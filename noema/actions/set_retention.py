@@ -10,7 +10,7 @@ from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.store.erasure import classes_of_pictures, drop_pictures, leave, pictures_before
 from noema.store.people import keep_months_of, set_keep_months, set_keeps_originals
-from noema.store.pictures import drop_held_before, pictures_from_before, remove_picture
+from noema.store.pictures import drop_held_before, pictures_from_before, remove_pictures
 from noema.store.queue import queue_leaving
 
 _LONGEST_MONTHS = 120
@@ -64,8 +64,7 @@ def remove_old(session: Session, school_id: int, now: datetime) -> int:
     gone = drop_pictures(session, photos, now)
     files = set(gone.files) | drop_held_before(session, school_id, before)
     to_paint = pictures_from_before(session, school_id, before)
-    for picture_id in to_paint:
-        files |= remove_picture(session, picture_id)
+    files |= remove_pictures(session, to_paint)
     session.flush()
     leave(session, school_id, files)
     queue_leaving(session)

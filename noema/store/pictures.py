@@ -150,21 +150,21 @@ def picture_by_id(session: Session, picture_id: int) -> KeptPicture | None:
     return found[0] if found else None
 
 
-def remove_picture(session: Session, picture_id: int) -> frozenset[str]:
-    """Take a picture out with its spots; gives the files nobody else's record needs."""
-    spots = select(PictureSpotRow.id).where(PictureSpotRow.picture_id == picture_id)
+def remove_pictures(session: Session, picture_ids: Sequence[int]) -> frozenset[str]:
+    """Take pictures out with their spots; gives the files nobody else's record needs."""
+    spots = select(PictureSpotRow.id).where(PictureSpotRow.picture_id.in_(picture_ids))
     rows = session.execute(
         select(PictureRow.sha256, PictureRow.shown_sha256, PictureRow.small_sha256).where(
-            PictureRow.id == picture_id
+            PictureRow.id.in_(picture_ids)
         )
     )
     files = {name for row in rows for name in row}
     session.execute(update(HeldRow).where(HeldRow.spot_id.in_(spots)).values(spot_id=None))
     _forget_in_logbook(session, LogbookRow.spot_id.in_(spots))
     for table, condition in (
-        (PictureRankingRow, PictureRankingRow.picture_id == picture_id),
-        (PictureSpotRow, PictureSpotRow.picture_id == picture_id),
-        (PictureRow, PictureRow.id == picture_id),
+        (PictureRankingRow, PictureRankingRow.picture_id.in_(picture_ids)),
+        (PictureSpotRow, PictureSpotRow.picture_id.in_(picture_ids)),
+        (PictureRow, PictureRow.id.in_(picture_ids)),
     ):
         session.execute(delete(table).where(condition))
     return frozenset(files - named_files(session, files))

@@ -14,9 +14,9 @@ from scipy.spatial import cKDTree
 
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.srgb import lab_to_linear, linear_to_lab
+from noema.core.photo.sample import LUMINANCE
 from noema.core.pictures.colours import Floats
 
-_LUMINANCE = np.array([0.2126, 0.7152, 0.0722])  # of linear sRGB, IEC 61966-2-1
 _MEAN = np.array([0.22, 0.0, 0.0, 0.0, 0.0])
 _SIGMA = np.array([0.15, 0.05, 0.05, 0.1, 0.1])
 """Logarithms of: exposure (phones leave room above white), the casts of red and blue beside green,
@@ -41,7 +41,7 @@ class CameraShift:
         exposure, red, blue, curve, intense = _MEAN + _SIGMA * self.sigmas
         light = np.maximum(lab_to_linear(lab), 1e-5) * np.exp(exposure + np.array([red, 0.0, blue]))
         light = light ** np.exp(curve)
-        grey = (light @ _LUMINANCE)[:, None]
+        grey = (light @ LUMINANCE)[:, None]
         return linear_to_lab(np.clip(grey + np.exp(-intense) * (light - grey), 0.0, 1.0))
 
 

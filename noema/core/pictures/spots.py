@@ -13,7 +13,7 @@ from noema.core.colour.wide import wide_to_lab
 from noema.core.errors import Refused
 from noema.core.language import N_, gettext
 from noema.core.pictures.colours import PictureColours
-from noema.core.pigments.reach import HUE_STEP, reach
+from noema.core.pigments.reach import purest_chroma
 from noema.core.pigments.recipe import Recipe, recipe
 from noema.core.pigments.shelf import PaintSet
 
@@ -55,21 +55,19 @@ class PictureSpot:
     lab: Lab
     hvc: HVC
     recipe: Recipe
-    around: HVC | None = None  # what lies round it
 
 
 def spot_at(
     colours: PictureColours, x: float, y: float, paints: PaintSet, radius: float = USUAL_RADIUS
 ) -> PictureSpot:
     """Look at a small disc of a picture; refuses a place outside it."""
-    lab, round_it = look_at(colours, x, y, radius)
+    lab, _ = look_at(colours, x, y, radius)
     return PictureSpot(
         x=x,
         y=y,
         lab=lab,
         hvc=hvc_of(lab),
         recipe=recipe(lab, paints.tubes, paints.binder.dry),
-        around=hvc_of(round_it),
     )
 
 
@@ -103,8 +101,7 @@ def degree_of_neutral(hvc: HVC, paints: PaintSet) -> float | None:
     """
     if hvc.hue100 is None or hvc.chroma < NEAR_NEUTRAL_BELOW:
         return None
-    highest = reach(paints.tubes)
-    pure = float(highest[round(hvc.hue100 / HUE_STEP) % len(highest)].max())
+    pure = purest_chroma(paints.tubes, hvc.hue100)
     return None if pure < NEAR_NEUTRAL_BELOW else float(np.clip(1.0 - hvc.chroma / pure, 0.0, 1.0))
 
 

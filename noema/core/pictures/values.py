@@ -15,7 +15,10 @@ from scipy.ndimage import (
 
 from noema.core.colour.hvc import hvcs_of
 from noema.core.colour.names import HueTable
+from noema.core.colour.srgb import linear_to_srgb
 from noema.core.colour.value import lightness_to_value
+from noema.core.photo.picture import linear_of_srgb
+from noema.core.photo.sample import LUMINANCE
 from noema.core.pictures.colours import ColourShares, Floats, PictureColours
 
 STEPS = (2, 3, 5, 9)
@@ -96,6 +99,12 @@ def middle_values(steps: int) -> tuple[float, ...]:
     (2.5, 7.5)
     """
     return tuple(_MOST * (n + 0.5) / steps for n in range(steps))
+
+
+def in_grey(rgb: NDArray[np.uint8]) -> NDArray[np.uint8]:
+    """Give an sRGB picture (h, w, 3) by its luminance alone, (h, w)."""
+    luminance = np.clip(linear_of_srgb(rgb) @ LUMINANCE, 0.0, 1.0)
+    return np.asarray(np.rint(255.0 * linear_to_srgb(luminance)), dtype=np.uint8)
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -37,7 +37,7 @@ def way_of(made: Recipe, table: HueTable, surface: Surface) -> tuple[WayStep, ..
     steps: list[WayStep] = []
     before: HVC | None = None
     for part in _in_order(made, surface):
-        said = _start(part) if before is None else ""
+        said = _start(part, made, surface) if before is None else ""
         lightness, a, b = lab_of_parts([*pile, part], surface).tolist()
         lab = (lightness, a, b)
         after = hvc_of(lab)
@@ -71,8 +71,12 @@ def _turn(part: Part, start: Part) -> tuple[int, float]:
     return (1 if apart <= _NEIGHBOURS else 2), apart
 
 
-def _start(part: Part) -> str:
-    return gettext("Start from %(tube)s: it comes nearest.", tube=part.tube.label)
+def _start(start: Part, made: Recipe, surface: Surface) -> str:
+    alone = np.array([lab_of_parts([part], surface) for part in made.parts])
+    nearest = made.parts[int(np.argmin(ciede2000(alone, made.lab)))]
+    if nearest is not start:  # a tube of which too little is needed to begin with
+        return gettext("Start from %(tube)s.", tube=start.tube.label)
+    return gettext("Start from %(tube)s: it comes nearest.", tube=start.tube.label)
 
 
 def _does(before: HVC, after: HVC, adding: str, table: HueTable) -> str:

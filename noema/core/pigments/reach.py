@@ -67,6 +67,12 @@ def reach(tubes: tuple[Tube, ...]) -> Floats:
     return _bridged(out)
 
 
+def purest_chroma(tubes: tuple[Tube, ...], hue100: float) -> float:
+    """Give the highest chroma some tubes mix to in a hue, at whatever value."""
+    highest = reach(tubes)
+    return float(highest[round(hue100 / HUE_STEP) % len(highest)].max())
+
+
 def ceilings(tubes: tuple[Tube, ...], table: HueTable) -> tuple[Ceiling, ...]:
     """Give the most intense mix of each of the twelve hues, by at most two tubes and white."""
     cloud = cloud_of(tubes)

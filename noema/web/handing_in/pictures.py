@@ -1,14 +1,13 @@
 """Photographs and straightened sheets as pictures, for those who may see them."""
 
-from io import BytesIO
-
-from flask import Blueprint, Response, send_file
+from flask import Blueprint, Response
 
 from noema.actions.show_photograph import show_photograph
 from noema.core.errors import NotFound
 from noema.core.language import gettext
 from noema.store.photographs import PhotoRow, photo_of_school
 from noema.store.readings import straight_picture_of
+from noema.web.frame.private_file import privately
 from noema.web.frame.request import db, files, me
 
 pictures = Blueprint("pictures", __name__)
@@ -40,9 +39,4 @@ def picture(photo: PhotoRow, sha256: str | None = None) -> Response:
         data, mimetype, kept = show_photograph(db(), files(), photo)
     else:
         data, mimetype, kept = files().get(sha256), "image/jpeg", sha256
-    # The bytes under a hash never change, but only this person may keep them, and asks each time.
-    response = send_file(BytesIO(data), mimetype=mimetype, etag=kept, conditional=True)
-    response.cache_control.clear()
-    response.cache_control.private = True
-    response.cache_control.no_cache = True
-    return response
+    return privately(data, mimetype, kept)

@@ -2,23 +2,19 @@
 
 from collections.abc import Callable
 from functools import lru_cache, partial
-from io import BytesIO
 
-import numpy as np
-from flask import Response, request, send_file
+from flask import Response, request
 from wtforms import Form
 
 from noema.actions.paint_from import colours_of_kept
 from noema.actions.practise import paints_from_json
-from noema.core.colour.srgb import linear_to_srgb
 from noema.core.colour.value import value_to_lab
 from noema.core.errors import NotFound, Refused
 from noema.core.language import gettext
-from noema.core.photo.picture import linear_of_srgb
 from noema.core.pictures.colours import PictureColours, colours_of_picture
 from noema.core.pictures.redraw import Bytes, as_bytes, redrawn
 from noema.core.pictures.schemes import in_scheme
-from noema.core.pictures.values import STEPS, middle_values, posterised
+from noema.core.pictures.values import STEPS, in_grey, middle_values, posterised
 from noema.core.pigments.shelf import TUBES, WHITE
 from noema.core.pigments.tube import Tube
 from noema.formats.photo_file import open_photo
@@ -26,6 +22,7 @@ from noema.formats.picture_files import png_bytes, rgb_from
 from noema.formats.scenes import SCENES, scene_bytes
 from noema.store.pictures import KeptPicture, rankings_of
 from noema.web.frame.forms import Many, read_form
+from noema.web.frame.private_file import privately
 from noema.web.frame.request import db, files
 from noema.web.paint_from.desk import PictureDesk
 from noema.web.paint_from.scheming import scene_asked, scheme_asked
@@ -44,9 +41,9 @@ class RedrawForm(Form):
 def image_of(desk: PictureDesk, picture: KeptPicture, look: str) -> Response:
     """Give a picture in one of the ways."""
     if look == "colour":
-        return _sent(files().get(picture.shown_sha256), "image/jpeg")
+        return privately(files().get(picture.shown_sha256), "image/jpeg")
     makers: dict[str, Callable[[KeptPicture], Bytes]] = {
-        "grey": _grey,
+        "grey": lambda one: in_grey(_preview(one)),
         "small": _small,
         "tubes": lambda one: _in_tubes(desk, one),
         "scheme": lambda one: _in_scheme(desk, one),
@@ -54,7 +51,7 @@ def image_of(desk: PictureDesk, picture: KeptPicture, look: str) -> Response:
     }
     if look not in makers:
         raise NotFound(gettext("A picture isn't looked at like that."))
-    return _sent(png_bytes(makers[look](picture)), "image/png")
+    return privately(png_bytes(makers[look](picture)), "image/png")
 
 
 def plan_png(picture: KeptPicture, steps: int) -> bytes:
@@ -62,7 +59,7 @@ def plan_png(picture: KeptPicture, steps: int) -> bytes:
     return png_bytes(_plan(picture, steps))
 
 
-def tubes_named(
+def _tubes_named(
     desk: PictureDesk, picture: KeptPicture, names: tuple[str, ...]
 ) -> tuple[Tube, ...]:
     """Give tubes by name: of those looked through, of the class's as learned, or any that ship."""
@@ -77,7 +74,7 @@ def tubes_named(
     return tuple(tube for tube in found if tube is not None)
 
 
-def preview(picture: KeptPicture) -> Bytes:
+def _preview(picture: KeptPicture) -> Bytes:
     """Give a picture's pixels at the size of a preview."""
     return rgb_from(files().get(picture.shown_sha256), _PREVIEW_PX)
 
@@ -87,21 +84,15 @@ def _small(picture: KeptPicture) -> Bytes:
     return as_bytes(colours_of_kept(files(), picture).lab[::2, ::2])
 
 
-def _grey(picture: KeptPicture) -> Bytes:
-    """Give its values alone."""
-    linear = linear_of_srgb(preview(picture)) @ np.array([0.2126, 0.7152, 0.0722])  # IEC 61966-2-1
-    return np.asarray(np.rint(255.0 * linear_to_srgb(np.clip(linear, 0.0, 1.0))), dtype=np.uint8)
-
-
 def _plan(picture: KeptPicture, steps: int) -> Bytes:
     which = posterised(colours_of_kept(files(), picture), steps)
     return as_bytes(value_to_lab(list(middle_values(steps))))[which]
 
 
 def _in_tubes(desk: PictureDesk, picture: KeptPicture) -> Bytes:
-    tubes = tubes_named(desk, picture, read_form(RedrawForm, request.args).tubes.data)
+    tubes = _tubes_named(desk, picture, read_form(RedrawForm, request.args).tubes.data)
     white = desk.paints.white or TUBES[WHITE]
-    return redrawn(preview(picture), tubes, white, desk.paints.binder.dry)
+    return redrawn(_preview(picture), tubes, white, desk.paints.binder.dry)
 
 
 def _in_scheme(desk: PictureDesk, picture: KeptPicture) -> Bytes:
@@ -113,11 +104,3 @@ def _in_scheme(desk: PictureDesk, picture: KeptPicture) -> Bytes:
 @lru_cache(maxsize=len(SCENES))
 def _scene(name: str) -> PictureColours:
     return colours_of_picture(open_photo(scene_bytes(name)))
-
-
-def _sent(data: bytes, mimetype: str) -> Response:
-    answer = send_file(BytesIO(data), mimetype=mimetype)
-    answer.cache_control.clear()
-    answer.cache_control.private = True
-    answer.cache_control.no_cache = True
-    return answer

@@ -2,10 +2,9 @@
 
 from collections.abc import Callable
 from functools import wraps
-from io import BytesIO
 from typing import Any
 
-from flask import Blueprint, Response, redirect, render_template, request, send_file
+from flask import Blueprint, Response, redirect, render_template, request
 from werkzeug.exceptions import NotFound as NoSuchPage
 from werkzeug.wrappers import Response as AnyResponse
 from wtforms import Form
@@ -31,12 +30,14 @@ from noema.store.pictures import (
     held_of,
     latest_held,
     picture_of_spot,
+    remove_spot,
     spot_of,
     spots_of,
 )
 from noema.web.frame.forms import SentFile, TextLine, Whole, read_form
 from noema.web.frame.once import do_once
 from noema.web.frame.outlining import OutlineForm, outline_sent
+from noema.web.frame.private_file import privately
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, files
 from noema.web.logbook.finding import labels_of
@@ -128,7 +129,7 @@ def point(desk: PictureDesk, picture_id: int) -> AnyResponse:
 def take_out(desk: PictureDesk, picture_id: int, spot_id: int) -> AnyResponse:
     """Take a spot out."""
     picture = desk.own(picture_id)
-    paint_from.forget_spot(db(), spot_of(db(), picture.id, spot_id).id)
+    remove_spot(db(), spot_of(db(), picture.id, spot_id).id)
     return redirect(desk.url("spots", picture_id=picture_id), 303)
 
 
@@ -232,11 +233,7 @@ def held_photo(desk: PictureDesk, held_id: int) -> Response:
     if kept.sha256 is None:
         raise NotFound(gettext("This picture was removed for good: its numbers are kept."))
     data, mimetype = for_browsers(files().get(kept.sha256))
-    answer = send_file(BytesIO(data), mimetype=mimetype)
-    answer.cache_control.clear()
-    answer.cache_control.private = True
-    answer.cache_control.no_cache = True
-    return answer
+    return privately(data, mimetype)
 
 
 @_page("GET", "/held/<int:held_id>/outline")

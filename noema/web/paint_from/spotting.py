@@ -1,6 +1,6 @@
 """A picture's spots as they are shown: what is there, and how to mix it."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from flask import request, url_for
@@ -217,13 +217,7 @@ def carried_spots(
     carried = []
     for spot in spots:
         entry = spot_entry(spot, picture.title, desk.paints, desk.table)
-        own = type(entry)(
-            kind=entry.kind,
-            title=spot_name(spot),
-            lab=spot.lab,
-            parts=entry.parts,
-            words=entry.words,
-        )
+        own = replace(entry, title=spot_name(spot), lab=spot.lab, asked=None)
         place = round(spot.x, 4), round(spot.y, 4)
         carried.append(CarriedColour(entry=own, place=place))
     return tuple(carried)

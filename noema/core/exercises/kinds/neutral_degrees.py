@@ -18,7 +18,7 @@ from noema.core.exercises.paths import Way, cell_of, greyest_place, stops_at, wa
 from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
 from noema.core.language import N_, gettext
-from noema.core.pigments.reach import HUE_STEP, reach
+from noema.core.pigments.reach import purest_chroma
 
 _MOST_ROWS, _MOST_DEGREES = 4, 6
 _USUAL_HUES, _USUAL_LEFT = ("red", "yellow", "blue"), (0.7, 0.4, 0.2)
@@ -75,12 +75,11 @@ def _ask(chosen: DegreeOptions, ground: Ground) -> Asked:
 
 def _found(colours: Sequence[Lab], ground: Ground) -> list[tuple[NamedHue, list[float]]]:
     """Gather colours by hue, with the share of its chroma each has left; most colours first."""
-    highest = reach(ground.paints.tubes).max(axis=1)
     rows: dict[NamedHue, list[float]] = {}
     for hvc in hvcs_of(np.array(colours)):
         if hvc.hue100 is None or hvc.chroma < NEAR_NEUTRAL_BELOW:
             continue
-        purest = float(highest[round(hvc.hue100 / HUE_STEP) % len(highest)])
+        purest = purest_chroma(ground.paints.tubes, hvc.hue100)
         if purest >= NEAR_NEUTRAL_BELOW:
             left = min(hvc.chroma / purest, 1.0)
             rows.setdefault(ground.table.nearest(hvc.hue100, 6), []).append(left)
