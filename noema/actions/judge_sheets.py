@@ -11,7 +11,9 @@ from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
 from noema.core.coaching.advice import advise
 from noema.core.coaching.moves import next_moves
 from noema.core.colour.names import HueTable
+from noema.core.exercises.catalogue import usual_tolerance
 from noema.core.exercises.levels import Key
+from noema.core.exercises.needs import gentler_than
 from noema.core.judging.attention import attention, disagreeing, holds_plainly
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import JUDGE_VERSION, Judgement
@@ -28,6 +30,7 @@ from noema.store.paints import hue_words
 from noema.store.queue import queue_judging
 from noema.store.readings import reading_of_photo
 from noema.store.revisions import assignments_behind, behind
+from noema.store.terms import is_judged_gently
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -64,12 +67,16 @@ def judge_sheet(
     `cells` are the only ones on its sheet; None: all of the exercise.
     """
     assignment, exercise = standard.assignment, for_sheet(standard.exercise, cells)
+    gentler = is_judged_gently(session, photograph_id)
+    if gentler:
+        assignment = _gentler(assignment)
     judgement = _judged(reading, assignment, exercise, standard.table)
     moves = {m.cell: m for m in next_moves(judgement, exercise.asked, exercise.paints)}
     new = NewJudgement(
         reading_id=reading_id,
         judge=JUDGE_VERSION,
         revision_id=assignment.revision_id,
+        gentler=gentler,
         body=judgement_to_json(judgement),
         tally=tally_to_json(tally_of(judgement)),
         advice=facts_to_json(advise(judgement, moves)),
@@ -108,6 +115,16 @@ def queue_outdated(session: Session) -> int:
 def sheets_behind(session: Session, assignment_id: int) -> tuple[int, ...]:
     """Name the photographs whose judgement isn't of today's key and judge."""
     return behind(session, assignment_id, JUDGE_VERSION)
+
+
+def _gentler(assignment: AssignmentRow) -> AssignmentRow:
+    """Give an assignment as a student is judged by who is judged a level more gently.
+
+    Tolerances that a teacher chose stay where they are wider.
+    """
+    level = gentler_than(assignment.level)
+    usual = usual_tolerance(assignment.kind, level)
+    return replace(assignment, level=level, tolerance=assignment.tolerance.no_less_than(usual))
 
 
 def _judged(

@@ -1,7 +1,8 @@
 """Worksheets are made for students, and drawn."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from datetime import date
 
 from sqlalchemy.orm import Session
 
@@ -10,7 +11,8 @@ from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
 from noema.core.coaching.redo import cells_to_redo
 from noema.core.errors import Refused
 from noema.core.exercises.media import cautions
-from noema.core.exercises.part import part_of, with_ends
+from noema.core.exercises.needs import NO_NEEDS
+from noema.core.exercises.part import fewer_steps, part_of, with_ends
 from noema.core.judging.review import ReviewState
 from noema.core.language import gettext
 from noema.core.pigments.cautions import cautions_of
@@ -32,6 +34,7 @@ from noema.store.sheets import (
     layouts_of_sheets,
     sheets_of_assignment,
 )
+from noema.store.terms import USUAL_TERMS, needs_of_students, terms_of_assignment
 from noema.store.waiting import sent_back_without_sheet
 
 
@@ -45,14 +48,21 @@ class Wanted:
 
 
 def print_sheets(session: Session, school_id: int, assignment_id: int) -> int:
-    """Make a first sheet for every student who has none; gives how many were made."""
+    """Make a first sheet for every student who has none; gives how many were made.
+
+    Who is excused gets none.
+    """
     assignment = assignment_of_school(session, school_id, assignment_id)
+    if assignment.withdrawn:
+        raise Refused(gettext("This exercise is withdrawn: give it after all before you print it."))
     lock_assignment(session, assignment_id)
     printed = sheets_of_assignment(session, assignment_id)
     have = {sheet.student_id for sheet in printed}
     students = students_of_class(session, assignment.class_id)
     if not students:
         raise Refused(gettext("The class has no students yet: bring in the roster first."))
+    terms = terms_of_assignment(session, assignment_id)
+    have |= {student_id for student_id, own in terms.items() if own.excuse is not None}
     missing = [student.id for student in students if student.id not in have]
     _add(session, assignment, printed, [Wanted(student_id=one, attempt=1) for one in missing])
     return len(missing)
@@ -165,6 +175,7 @@ def drawings(
     if any(sheet.attempt > 1 for sheet in sheets):
         back = sent_back_of_assignment(session, assignment.id)
         said = {attempt.student_id: sent_back(attempt)[1] for attempt in back}
+    terms = terms_of_assignment(session, assignment.id)
     return tuple(
         _drawn(
             assignment,
@@ -172,17 +183,26 @@ def drawings(
             sheet,
             layout_from_json(layouts[sheet.id]),
             said.get(sheet.student_id, "") if sheet.attempt > 1 else "",
+            terms.get(sheet.student_id or 0, USUAL_TERMS).due_on,
         )
         for sheet in sheets
     )
 
 
 def _drawn(
-    assignment: AssignmentRow, exercise: Exercise, sheet: SheetRow, layout: Layout, said: str
+    assignment: AssignmentRow,
+    exercise: Exercise,
+    sheet: SheetRow,
+    layout: Layout,
+    said: str,
+    due_on: date | None,
 ) -> Drawing:
-    due = f"Due in week {assignment.due_week} of {assignment.unit_weeks}"
+    due = f"Due by {due_on or assignment.due_day:%-d %B}, week {assignment.due_week}"
+    asked = exercise.asked
     if sheet.attempt > 1:
         due = f"{due} · sheet {sheet.attempt}"
+        if sheet.cells is not None:
+            asked = replace(asked, title=f"{asked.title}, again")
     paints = exercise.paints
     printed = Printed(
         student=sheet.student,
@@ -193,8 +213,9 @@ def _drawn(
         else cautions(assignment.medium),
         shows_parts=assignment.shows_parts,
         last_time=said,
+        larger=sheet.larger_cells,
     )
-    return draw_worksheet(layout, exercise.asked, assignment.paper, printed)
+    return draw_worksheet(layout, asked, assignment.paper, printed)
 
 
 def _add(
@@ -205,10 +226,18 @@ def _add(
 ) -> None:
     first = max((sheet.number for sheet in printed), default=0) + 1
     exercise = exercise_of(session, assignment)
+    students = [one.student_id for one in wanted if one.student_id is not None]
+    helps = needs_of_students(session, students)
+    shorter = fewer_steps(exercise.asked)
     new = []
     for number, one in enumerate(wanted, start=first):
         code = code_of(assignment.stem, number)
-        layout = _layout(assignment, for_sheet(exercise, one.cells), code)
+        needs = helps.get(one.student_id or 0, NO_NEEDS)
+        cells = one.cells
+        if cells is None and needs.fewer_steps and len(shorter) < len(exercise.asked.cells):
+            cells = shorter
+        larger = one.student_id is not None and (assignment.larger_cells or needs.larger_cells)
+        layout = _layout(assignment, for_sheet(exercise, cells), code, larger=larger)
         new.append(
             NewSheet(
                 student_id=one.student_id,
@@ -216,12 +245,15 @@ def _add(
                 number=number,
                 code=code,
                 layout=layout_to_json(layout),
-                cells=None if one.cells is None else sorted(one.cells),
+                cells=None if cells is None else sorted(cells),
+                larger_cells=larger,
             )
         )
     add_sheets(session, assignment.id, new)
 
 
-def _layout(assignment: AssignmentRow, exercise: Exercise, code: str) -> Layout:
+def _layout(assignment: AssignmentRow, exercise: Exercise, code: str, *, larger: bool) -> Layout:
     grey_only = assignment.grey_only or exercise.paints is None
-    return worksheet_layout(exercise.asked, assignment.paper, code, grey_only=grey_only)
+    return worksheet_layout(
+        exercise.asked, assignment.paper, code, grey_only=grey_only, larger=larger
+    )

@@ -8,10 +8,11 @@ import csv
 import unicodedata
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from enum import Enum
 from io import StringIO
 
 from noema.core.errors import BadRoster
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 
 MOST_NAMES = 200
 LONGEST_NAME = 60
@@ -21,9 +22,23 @@ _BOMS = (
     (codecs.BOM_UTF16_LE, "utf-16"),
     (codecs.BOM_UTF16_BE, "utf-16"),
 )
-_FULL = ("name", "display name", "full name", "student", "student name", "student")
+_FULL = ("name", "display name", "full name", "student", "student name", "pupil")
 _FIRST = ("first name", "firstname", "given name", "givenname", "forename")
 _LAST = ("last name", "lastname", "surname", "family name", "familyname")
+
+
+HEADERS = ("name", "student", "first name", "forename", "surname", "last name")
+"""Of the headers that are known, those to tell people of."""
+
+_SEPARATORS = ("\t", ";", ",")
+
+
+class RosterOrder(Enum):
+    """How a name stands in the columns of a list without a header."""
+
+    SURNAME_FIRST = N_("surname, first name")
+    FIRST_NAME_FIRST = N_("first name, surname")
+    WHOLE = N_("the whole name in one column")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,6 +56,7 @@ class Roster:
 
     names: tuple[str, ...]
     remarks: tuple[Remark, ...]
+    order: RosterOrder | None = None  # in which columns were read that no header names
 
 
 def roster_text(data: bytes) -> str:
@@ -63,16 +79,24 @@ def roster_text(data: bytes) -> str:
     return text
 
 
-def read_roster(text: str, already: Iterable[str] = ()) -> Roster:
-    """Find the names in a roster; `already` are those who are in the class."""
+def read_roster(text: str, already: Iterable[str] = (), order: RosterOrder | None = None) -> Roster:
+    """Find the names in a roster; `already` are those who are in the class.
+
+    Columns without a header are read in an order: the one given, or the one they look like.
+    """
     rows = _rows(text)
     header = _header(rows)
+    if header is None and (columns := _columns(rows)):
+        order = order or (
+            RosterOrder.SURNAME_FIRST if len(columns.names) > 1 else RosterOrder.WHOLE
+        )
+        rows, header = _ordered(columns, order)
+    else:
+        order = None
     known = {_same(name): "is already in the class" for name in already}
     names: list[str] = []
     remarks: list[Remark] = []
-    for line, row in rows:
-        if header is not None and line == rows[0][0]:
-            continue
+    for line, row in rows if header is None else rows[1:]:
         name, trouble = _name(row, header)
         if trouble is None and _same(name) in known:
             trouble = f"{name} {known[_same(name)]}: left out."
@@ -89,7 +113,7 @@ def read_roster(text: str, already: Iterable[str] = ()) -> Roster:
                 most_names=MOST_NAMES,
             )
         )
-    return Roster(names=tuple(names), remarks=tuple(remarks))
+    return Roster(names=tuple(names), remarks=tuple(remarks), order=order)
 
 
 def _rows(text: str) -> list[tuple[int, list[str]]]:
@@ -112,9 +136,50 @@ def _rows(text: str) -> list[tuple[int, list[str]]]:
         ) from (wrong)
 
 
+@dataclass(frozen=True, kw_only=True)
+class _Columns:
+    rows: list[tuple[int, list[str]]]
+    names: list[int]  # columns that hold words; others hold numbers, or a class such as 9B
+
+
+def _columns(rows: Sequence[tuple[int, list[str]]]) -> _Columns | None:
+    """Part lines of as many columns each, where they are; a name of one word has none."""
+    lines = [(line, row[0]) for line, row in rows if row[0].strip()]
+    for mark in _SEPARATORS:
+        parted = [
+            (line, [cell.strip() for cell in next(csv.reader([text], delimiter=mark))])
+            for line, text in lines
+        ]
+        counts = {len(cells) for _, cells in parted}
+        if len(counts) == 1 and counts != {1}:
+            across = range(counts.pop())
+            names = [n for n in across if all(_is_words(cells[n]) for _, cells in parted)]
+            return _Columns(rows=parted, names=names) if names else None
+    return None
+
+
+def _is_words(cell: str) -> bool:
+    return bool(cell) and not any(letter.isdigit() for letter in cell)
+
+
+def _ordered(
+    columns: _Columns, order: RosterOrder
+) -> tuple[list[tuple[int, list[str]]], list[str]]:
+    """Give columns the header that an order stands for."""
+    header = ["" for _ in columns.rows[0][1]]
+    called = {
+        RosterOrder.WHOLE: (_FULL[0],),
+        RosterOrder.SURNAME_FIRST: (_LAST[0], _FIRST[0]),
+        RosterOrder.FIRST_NAME_FIRST: (_FIRST[0], _LAST[0]),
+    }[order]
+    for n, name in zip(columns.names, called, strict=False):
+        header[n] = name
+    return [(0, header), *columns.rows], header
+
+
 def _delimiter(lines: Sequence[str]) -> str | None:
     """Say what parts the columns; only a header line makes a list CSV."""
-    for mark in ("\t", ";", ","):
+    for mark in _SEPARATORS:
         cells = [_plain(cell) for cell in lines[0].split(mark)]
         if len(cells) > 1 and any(cell in (*_FULL, *_FIRST, *_LAST) for cell in cells):
             return mark

@@ -42,7 +42,8 @@ from noema.store.people import NO_PASSWORD
 
 _ORDER = (
     "school", "teacher", "school_class", "class_teacher", "student", "enrolment", "paint_set",
-    "own_tube", "printer", "reference_card", "assignment", "key_revision", "sheet", "batch",
+    "own_tube", "printer", "reference_card", "assignment", "student_terms", "key_revision",
+    "sheet", "batch",
     "photograph", "reading", "judgement", "review", "decision", "phrase", "self_check", "upload",
     "sourced", "school_calendar", "class_unit", "lesson_went", "lesson_mark", "unit_pattern",
     "lesson_paint", "paint_container", "record_entry", "thing_laid_out", "bench_task",
@@ -193,6 +194,8 @@ def scopes_of(school_id: int, class_id: int | None = None) -> dict[str, ColumnEl
         "student": t.Student.id.in_(students),
         "enrolment": t.Enrolment.class_id.in_(classes) & t.Enrolment.student_id.in_(students),
         "assignment": t.Assignment.id.in_(given),
+        "student_terms": t.StudentTerms.assignment_id.in_(given)
+        & t.StudentTerms.student_id.in_(students),
         "key_revision": t.KeyRevision.assignment_id.in_(given),
         "sheet": t.Sheet.id.in_(sheets),
         "batch": t.Batch.id.in_(batches),

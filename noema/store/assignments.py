@@ -2,9 +2,10 @@
 
 from collections.abc import Collection
 from dataclasses import asdict, dataclass
+from datetime import date, datetime
 from typing import Any
 
-from sqlalchemy import ColumnElement, Select, func, select, tuple_
+from sqlalchemy import ColumnElement, ScalarSelect, Select, func, select, tuple_
 from sqlalchemy.orm import Session
 
 from noema.core.coaching.audience import Audience
@@ -13,18 +14,21 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.language import gettext
+from noema.core.planning.unit import Unit
 from noema.core.sheet.paper import Paper
 from noema.store.base import Json
 from noema.store.leaves import Leaf, LeafWanted, has_words, leaf_of
 from noema.store.revisions import HELD, HELD_NOW, tolerance_of
 from noema.store.tables import (
     Assignment,
+    Enrolment,
     KeyRevision,
     Photograph,
     ReviewRow,
     SchoolClass,
     Sheet,
 )
+from noema.store.terms import is_excused
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -49,11 +53,19 @@ class AssignmentRow:
     shows_parts: bool  # the volumes are printed beside the cells
     own_tubes: bool  # a row of tubes as they come is printed beside them
     due_week: int
+    due_on: date | None  # where a day was chosen
+    withdrawn: bool
     wish: str | None  # of the class's unit, that it is
-    unit_weeks: int
+    unit: Unit  # its class's
     audience: Audience  # whom its class's sentences are for
+    larger_cells: bool  # its class's sheets have them
     sheets: int  # printed so far, for redoing too
-    served: int  # students who have at least one
+    missing: int  # students who should have a sheet and don't
+
+    @property
+    def due_day(self) -> date:
+        """The day it is due on for the class, as far as its unit's plan says no other."""
+        return self.due_on or self.unit.friday_of(self.due_week)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -94,6 +106,11 @@ def assignments_found(
         )
         question = question.where(tuple_(*_BY_CLASS) > before.scalar_subquery())
     return leaf_of(_rows(session, question.limit(wanted.most + 1)), wanted)
+
+
+def still_given() -> ColumnElement[bool]:
+    """Assignments that weren't withdrawn."""
+    return Assignment.withdrawn_at.is_(None)
 
 
 def class_goes_on() -> ColumnElement[bool]:
@@ -165,6 +182,25 @@ def keep_from_changing(session: Session, assignment_id: int) -> int:
     return session.scalars(school).one()
 
 
+def set_due(session: Session, assignment_id: int, due_on: date, due_week: int) -> None:
+    """Say on which day an assignment is due, and in which week of its unit that lies."""
+    row = session.get_one(Assignment, assignment_id)
+    row.due_on, row.due_week = due_on, due_week
+    session.flush()
+
+
+def set_title(session: Session, assignment_id: int, title: str) -> None:
+    """Say what an assignment is called in lists."""
+    session.get_one(Assignment, assignment_id).title = title
+    session.flush()
+
+
+def set_withdrawn(session: Session, assignment_id: int, at: datetime | None) -> None:
+    """Withdraw an assignment, or give it after all."""
+    session.get_one(Assignment, assignment_id).withdrawn_at = at
+    session.flush()
+
+
 def stem_taken(session: Session, stem: str) -> bool:
     """Does a set of sheets already carry this stem?"""
     return session.scalar(select(Assignment.id).where(Assignment.stem == stem)) is not None
@@ -183,25 +219,20 @@ class GivenWish:
     """A wish of a class's unit that was given to it."""
 
     assignment_id: int  # the newest
-    served: int  # students who have a sheet
+    missing: int  # students who should have a sheet and don't
 
 
 def given_wishes(session: Session, class_ids: Collection[int]) -> dict[tuple[int, str], GivenWish]:
     """What of some classes' units was given to them, by class and wish?"""
-    served = (
-        select(func.count(Sheet.student_id.distinct()))
-        .where(Sheet.assignment_id == Assignment.id)
-        .correlate(Assignment)
-        .scalar_subquery()
-    )
     rows = session.execute(
-        select(Assignment.class_id, Assignment.wish, Assignment.id, served)
-        .where(Assignment.class_id.in_(class_ids), Assignment.wish.is_not(None))
+        select(Assignment.class_id, Assignment.wish, Assignment.id, _missing())
+        .where(Assignment.class_id.in_(class_ids), Assignment.wish.is_not(None), still_given())
         .order_by(Assignment.id)
     )
     return {
-        (class_id, wish): GivenWish(assignment_id=assignment_id, served=count)
-        for class_id, wish, assignment_id, count in rows
+        (class_id, wish): GivenWish(assignment_id=assignment_id, missing=missing)
+        for class_id, wish, assignment_id, missing in rows
+        if wish is not None
     }
 
 
@@ -229,7 +260,6 @@ _BY_CLASS = (SchoolClass.name, Assignment.due_week, Assignment.id)
 
 def _assignments() -> Select[*tuple[Any, ...]]:
     printed = select(func.count(Sheet.student_id)).where(Sheet.assignment_id == Assignment.id)
-    served = printed.with_only_columns(func.count(Sheet.student_id.distinct()))
     return (
         select(
             # Columns, not rows: lists don't show what is asked, and it weighs the most.
@@ -237,9 +267,12 @@ def _assignments() -> Select[*tuple[Any, ...]]:
             *HELD,
             SchoolClass.name.label("class_name"),
             SchoolClass.unit_weeks,
+            SchoolClass.unit_starts_on,
             SchoolClass.audience,
+            SchoolClass.larger_cells,
+            Assignment.withdrawn_at.is_not(None).label("withdrawn"),
             printed.correlate(Assignment).scalar_subquery().label("sheets"),
-            served.correlate(Assignment).scalar_subquery().label("served"),
+            _missing().label("missing"),
         )
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
         .join(KeyRevision, HELD_NOW)
@@ -247,12 +280,33 @@ def _assignments() -> Select[*tuple[Any, ...]]:
     )
 
 
+def _missing() -> ScalarSelect[int]:
+    """Count who of an assignment's class should have a sheet of it and has none."""
+    has_one = (
+        select(Sheet.id)
+        .where(Sheet.assignment_id == Assignment.id, Sheet.student_id == Enrolment.student_id)
+        .correlate(Assignment, Enrolment)
+    )
+    owed = select(func.count()).where(
+        Enrolment.class_id == Assignment.class_id,
+        Assignment.withdrawn_at.is_(None),
+        ~has_one.exists(),
+        ~is_excused(),
+    )
+    return owed.correlate(Assignment).scalar_subquery()
+
+
 def _rows(session: Session, question: Select[*tuple[Any, ...]]) -> tuple[AssignmentRow, ...]:
     return tuple(
         AssignmentRow(
             tolerance=tolerance_of(row),
             **{
-                **{k: v for k, v in row._asdict().items() if not k.endswith("_tolerance")},
+                **{
+                    k: v
+                    for k, v in row._asdict().items()
+                    if not k.endswith("_tolerance") and not k.startswith("unit_")
+                },
+                "unit": Unit(starts_on=row.unit_starts_on, weeks=row.unit_weeks),
                 "medium": Medium(row.medium),
                 "level": Level(row.level),
                 "key": Key(row.key),
@@ -279,6 +333,7 @@ _LISTED = tuple(
         "shows_parts",
         "own_tubes",
         "due_week",
+        "due_on",
         "wish",
     )
 )

@@ -12,7 +12,7 @@ from noema.core.errors import NotFound
 from noema.core.language import gettext
 from noema.core.planning.unit import Unit
 from noema.store.leaves import Leaf, LeafWanted, has_words, leaf_of
-from noema.store.tables import Enrolment, SchoolClass, Student
+from noema.store.tables import Assignment, Enrolment, SchoolClass, Student
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -27,6 +27,7 @@ class ClassRow:
     archived: bool
     students: int  # how many
     names_colours: bool = False  # beside them, at the bench
+    larger_cells: bool = False  # on its sheets
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -62,13 +63,6 @@ def classes_found(
         question = question.where(SchoolClass.name > before.scalar_subquery())
     rows = session.execute(question.order_by(SchoolClass.name).limit(wanted.most + 1))
     return leaf_of([_class_row(row.SchoolClass, row.students) for row in rows], wanted)
-
-
-def students_by_class(session: Session, class_ids: Collection[int]) -> dict[int, int]:
-    """How many students are in some classes?"""
-    question = select(Enrolment.class_id, func.count()).group_by(Enrolment.class_id)
-    rows = session.execute(question.where(Enrolment.class_id.in_(class_ids)))
-    return {class_id: count for class_id, count in rows}
 
 
 def class_of_school(session: Session, school_id: int, class_id: int) -> ClassRow:
@@ -131,6 +125,31 @@ def add_class(
     session.add(row)
     session.flush()
     return row.id
+
+
+def set_name_and_unit(session: Session, class_id: int, name: str, unit: Unit) -> None:
+    """Call a class otherwise, and give its unit other days; what is due is counted by them."""
+    row = session.get_one(SchoolClass, class_id)
+    row.name, row.unit_starts_on, row.unit_weeks = name, unit.starts_on, unit.weeks
+    given = session.scalars(select(Assignment).where(Assignment.class_id == class_id))
+    for one in given:
+        if one.due_on is not None:
+            one.due_week = unit.week_within(one.due_on)
+        else:
+            one.due_week = min(one.due_week, unit.weeks)
+    session.flush()
+
+
+def set_larger_cells(session: Session, class_id: int, *, larger: bool) -> None:
+    """Say whether a class's sheets have larger cells."""
+    session.get_one(SchoolClass, class_id).larger_cells = larger
+    session.flush()
+
+
+def rename_student(session: Session, student_id: int, name: str) -> None:
+    """Call a student otherwise."""
+    session.get_one(Student, student_id).display_name = name
+    session.flush()
 
 
 def set_audience(session: Session, class_id: int, audience: Audience) -> None:
@@ -225,5 +244,6 @@ def _class_row(row: SchoolClass, students: int) -> ClassRow:
         term=row.term,
         archived=row.archived_at is not None,
         names_colours=row.names_colours,
+        larger_cells=row.larger_cells,
         students=students,
     )

@@ -30,7 +30,9 @@ from noema.store.tables import (
     SchoolClass,
     Sheet,
     Student,
+    StudentTerms,
 )
+from noema.store.terms import give_terms_to
 
 
 def enrol_in(session: Session, student_id: int, class_id: int) -> None:
@@ -63,6 +65,7 @@ def give_sheets_to(session: Session, from_id: int, to_id: int) -> None:
         sheet.student_id, sheet.attempt = to_id, own[sheet.assignment_id]
         session.flush()
     give_marks_to(session, from_id, to_id)
+    give_terms_to(session, from_id, to_id)
     for table in (
         Batch,
         Upload,
@@ -117,6 +120,7 @@ def erase_student(session: Session, student_id: int) -> Gone:
         (Enrolment, Enrolment.student_id == student_id),
         (Sourced, Sourced.student_id == student_id),
         (LessonMark, LessonMark.student_id == student_id),
+        (StudentTerms, StudentTerms.student_id == student_id),
         (LogbookRow, LogbookRow.student_id == student_id),
         (LogbookRow, LogbookRow.spot_id.in_(spots)),
         (HeldRow, (HeldRow.student_id == student_id) | HeldRow.spot_id.in_(spots)),

@@ -23,6 +23,7 @@ class NewJudgement:
     reading_id: int
     judge: str  # the judge's version
     revision_id: int  # of the key it is judged by
+    gentler: bool  # a level more gently than the class
     body: Json
     tally: Json
     advice: Json  # what one sentence says of it, as facts
@@ -41,6 +42,7 @@ def add_judgement(session: Session, new: NewJudgement) -> int:
         JudgementRow.reading_id == new.reading_id,
         JudgementRow.judge == new.judge,
         JudgementRow.revision_id == new.revision_id,
+        JudgementRow.gentler == new.gentler,
     )
     return session.scalars(same).one()
 

@@ -290,7 +290,7 @@ def _attempts(tally: ColumnElement[Any] | None = None) -> Select[*tuple[Any, ...
             SchoolClass.name.label("class_name"),
             (JudgementRow.tally if tally is None else tally).label("tally"),
             func.coalesce(ReviewRow.advice, JudgementRow.advice).label("advice"),
-            SchoolClass.audience,
+            func.coalesce(Student.audience, SchoolClass.audience).label("audience"),
             Assignment.medium,
             JudgementRow.attention,
             JudgementRow.holds_plainly,

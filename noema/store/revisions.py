@@ -18,6 +18,7 @@ from noema.store.tables import (
     Photograph,
     ReviewRow,
     Sheet,
+    Student,
 )
 
 HELD_NOW = (KeyRevision.assignment_id == Assignment.id) & (
@@ -168,7 +169,11 @@ def behind(session: Session, assignment_id: int, judge: str) -> tuple[int, ...]:
     """Which photographs are still judged by another revision, or by an earlier judge?"""
     question = (
         _judged(assignment_id)
-        .where((KeyRevision.number != Assignment.revision) | (JudgementRow.judge != judge))
+        .where(
+            (KeyRevision.number != Assignment.revision)
+            | (JudgementRow.judge != judge)
+            | (JudgementRow.gentler != Student.gentler)
+        )
         .with_only_columns(ReviewRow.photograph_id)
         .order_by(ReviewRow.photograph_id)
     )
@@ -202,12 +207,12 @@ def _judged(assignment_id: int) -> Select[int]:
         select(ReviewRow.photograph_id)
         .join(Photograph, Photograph.id == ReviewRow.photograph_id)
         .join(Sheet, Sheet.id == Photograph.sheet_id)
+        .join(Student, Student.id == Sheet.student_id)
         .join(Assignment, Assignment.id == Sheet.assignment_id)
         .join(JudgementRow, JudgementRow.id == ReviewRow.judgement_id)
         .join(KeyRevision, KeyRevision.id == JudgementRow.revision_id)
         .where(
             Sheet.assignment_id == assignment_id,
-            Sheet.student_id.is_not(None),
             Photograph.state == PhotoState.READ.value,
         )
     )

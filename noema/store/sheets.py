@@ -29,6 +29,7 @@ class SheetRow:
     number: int  # in its assignment
     code: str
     cells: tuple[str, ...] | None = None  # the only ones on it; None: all of the exercise
+    larger_cells: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,6 +42,7 @@ class NewSheet:
     code: str
     layout: Json  # format noema-sheet/1
     cells: list[str] | None = None
+    larger_cells: bool = False
 
 
 def sheets_of_assignment(session: Session, assignment_id: int) -> tuple[SheetRow, ...]:
@@ -112,6 +114,7 @@ def add_sheets(session: Session, assignment_id: int, new: Sequence[NewSheet]) ->
             code=sheet.code,
             layout=sheet.layout,
             cells=sheet.cells,
+            larger_cells=sheet.larger_cells,
         )
         for sheet in new
     )
@@ -129,6 +132,7 @@ def _sheets() -> Select[*tuple[Any, ...]]:
         Sheet.number,
         Sheet.code,
         Sheet.cells,
+        Sheet.larger_cells,
     ).outerjoin(Student, Student.id == Sheet.student_id)
 
 
@@ -151,4 +155,5 @@ def _row(row: Row[*tuple[Any, ...]]) -> SheetRow:
         number=row.number,
         code=row.code,
         cells=None if row.cells is None else tuple(row.cells),
+        larger_cells=row.larger_cells,
     )

@@ -11,13 +11,13 @@ from noema.core.errors import NotFound
 from noema.core.language import gettext
 from noema.core.planning.unit import Unit
 from noema.core.progress.states import PhotoState
-from noema.store.assignments import AssignmentRow, assignments_where
+from noema.store.assignments import AssignmentRow, assignments_where, still_given
 from noema.store.classes import unit_of
 from noema.store.reviews import AttemptRow, attempts_where
 from noema.store.sheets import SheetRow, sheets_where
 from noema.store.student_tables import SelfCheck, Upload
-from noema.store.tables import Assignment, Enrolment, Photograph, SchoolClass, Sheet
-from noema.store.work import WorkRow, work_where
+from noema.store.tables import Assignment, Enrolment, Photograph, SchoolClass, Sheet, StudentTerms
+from noema.store.work import WorkRow, excused_too, work_where
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -52,8 +52,8 @@ def classes_of_student(session: Session, student_id: int) -> tuple[ClassOfStuden
 
 
 def given_to_student(session: Session, student_id: int) -> tuple[AssignmentRow, ...]:
-    """What has been given to the classes a student is in, by class and week?"""
-    return assignments_where(session, _given_to(student_id))
+    """What has been given to the classes a student is in and still stands, by class and week?"""
+    return assignments_where(session, _given_to(student_id), still_given())
 
 
 def given_one_to_student(session: Session, student_id: int, assignment_id: int) -> AssignmentRow:
@@ -72,6 +72,7 @@ def given_one_to_student(session: Session, student_id: int, assignment_id: int) 
 def work_of_student(session: Session, student_id: int) -> dict[int, WorkRow]:
     """Where does a student stand, by assignment? Nothing means nothing was printed."""
     found = work_where(session, Sheet.student_id == student_id)
+    found = excused_too(session, found, StudentTerms.student_id == student_id)
     return {assignment_id: work for (_, assignment_id), work in found.items()}
 
 

@@ -19,6 +19,7 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.joining.role import StaffRole
 from noema.core.judging.review import ReviewState
+from noema.core.progress.excuse import Excuse
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.paper import Paper
 from noema.store.base import SECRET, Base, Json, made_now, one_of
@@ -98,6 +99,7 @@ class SchoolClass(Base):
     unit_starts_on: Mapped[date]
     unit_weeks: Mapped[int]
     audience: Mapped[str] = mapped_column(String(20), server_default=Audience.TEENAGER.value)
+    larger_cells: Mapped[bool] = mapped_column(server_default=text("false"))  # on its sheets
     # By set: what its sheets tell of the tubes.
     tubes: Mapped[Json] = mapped_column(server_default=text("'{}'"))
     made_at: Mapped[datetime] = made_now()
@@ -116,11 +118,19 @@ class Student(Base):
     """A student: a name to be called by and nothing more."""
 
     __tablename__ = "student"
-    __table_args__ = (CheckConstraint("length(display_name) > 0", name="named"),)
+    __table_args__ = (
+        CheckConstraint("length(display_name) > 0", name="named"),
+        one_of("audience", Audience),
+    )
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     display_name: Mapped[str] = mapped_column(String(60))
     card_serial: Mapped[int] = mapped_column(server_default=text("1"))  # of the card that counts
+    # What helps them, for all they are given.
+    larger_cells: Mapped[bool] = mapped_column(server_default=text("false"))
+    fewer_steps: Mapped[bool] = mapped_column(server_default=text("false"))
+    gentler: Mapped[bool] = mapped_column(server_default=text("false"))
+    audience: Mapped[str | None] = mapped_column(String(20))  # none: as their class
     made_at: Mapped[datetime] = made_now()
 
 
@@ -155,9 +165,23 @@ class Assignment(Base):
     medium: Mapped[str] = mapped_column(String(20))
     paper: Mapped[str] = mapped_column(String(20))
     due_week: Mapped[int]
+    due_on: Mapped[date | None]  # a day in that week; none: its Friday, or as the unit plans
+    withdrawn_at: Mapped[datetime | None]  # since then nobody owes it
     wish: Mapped[str | None] = mapped_column(String(40))  # of the class's unit, that it is
     assigned_by: Mapped[int] = mapped_column(ForeignKey("teacher.id"))
     assigned_at: Mapped[datetime] = made_now()
+
+
+class StudentTerms(Base):
+    """What holds for one student of an assignment, and not for the class."""
+
+    __tablename__ = "student_terms"
+    __table_args__ = (one_of("excuse", Excuse),)
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id"), primary_key=True)
+    student_id: Mapped[int] = mapped_column(ForeignKey("student.id"), primary_key=True, index=True)
+    due_on: Mapped[date | None]
+    excuse: Mapped[str | None] = mapped_column(String(20))
+    made_at: Mapped[datetime] = made_now()
 
 
 class KeyRevision(Base):
@@ -211,6 +235,7 @@ class Sheet(Base):
     code: Mapped[str] = mapped_column(String(8), unique=True)
     layout: Mapped[Json]  # format noema-sheet/1, as printed
     cells: Mapped[list[str] | None]  # the only ones on it; none: all of the exercise
+    larger_cells: Mapped[bool] = mapped_column(server_default=text("false"))
     printed_at: Mapped[datetime] = made_now()
 
 
@@ -293,11 +318,12 @@ class JudgementRow(Base):
     """One reading judged by one revision of the key and one version of the judge."""
 
     __tablename__ = "judgement"
-    __table_args__ = (UniqueConstraint("reading_id", "judge", "revision_id"),)
+    __table_args__ = (UniqueConstraint("reading_id", "judge", "revision_id", "gentler"),)
     id: Mapped[int] = mapped_column(primary_key=True)
     reading_id: Mapped[int] = mapped_column(ForeignKey("reading.id"))
     judge: Mapped[str] = mapped_column(String(40))
     revision_id: Mapped[int] = mapped_column(ForeignKey("key_revision.id"), index=True)
+    gentler: Mapped[bool] = mapped_column(server_default=text("false"))  # than the class
     body: Mapped[Json]
     tally: Mapped[Json]  # the body boiled down, for tables that show hundreds
     advice: Mapped[Json]  # what one sentence says of it, as facts

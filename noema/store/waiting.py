@@ -20,6 +20,7 @@ from noema.store.tables import (
     SchoolClass,
     Sheet,
 )
+from noema.store.terms import is_excused
 
 MOST_COUNTED = 99
 """Nothing is counted beyond: pages that only say what waits mustn't read a whole school."""
@@ -133,7 +134,12 @@ def _to_print(school_id: int) -> Select[int]:
         select(Assignment.id)
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
         .join(Enrolment, Enrolment.class_id == SchoolClass.id)
-        .where(SchoolClass.school_id == school_id, ~printed)
+        .where(
+            SchoolClass.school_id == school_id,
+            Assignment.withdrawn_at.is_(None),
+            ~printed,
+            ~is_excused(),
+        )
     )
 
 

@@ -17,9 +17,11 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.web.account.views import account
+from noema.web.assigning.changing import changing
 from noema.web.assigning.views import assigning
 from noema.web.bench.class_views import class_bench
 from noema.web.bench.views import bench
+from noema.web.classes.settings import class_settings
 from noema.web.classes.views import classes
 from noema.web.cupboard.views import cupboard
 from noema.web.erasure.views import erasure
@@ -37,6 +39,7 @@ from noema.web.frame.page import counted
 from noema.web.frame.refusals import show_away, show_http_error, show_refusal, show_unkeepable
 from noema.web.frame.request import Parts, attach
 from noema.web.frame.rights import may
+from noema.web.frame.weeks import due_said
 from noema.web.handing_in.again import again
 from noema.web.handing_in.aiming import aiming
 from noema.web.handing_in.finding import finding
@@ -109,6 +112,7 @@ FEATURES = (
     own_pictures,
     class_pictures,
     classes,
+    class_settings,
     unit,
     starting,
     wish,
@@ -120,6 +124,7 @@ FEATURES = (
     register,
     feed,
     assigning,
+    changing,
     keys,
     paints,
     reaching,
@@ -212,6 +217,7 @@ def make_application(
     app.add_template_global(once)
     app.add_template_global(counted)
     app.add_template_global(may)
+    app.add_template_global(due_said)
     app.after_request(count_answer)
     attach(app, parts)
     attach_identity_service(app, identity_service)

@@ -51,7 +51,7 @@ def test_a_sheet_carries_its_students_name_code_and_week(school):
         assignment = assignment_of_school(session, school.id, school.assignment_id)
         drawing = drawings(session, assignment, [sheet])[0]
     words = {item.text for item in drawing.items if isinstance(item, Words)}
-    assert {sheet.student, sheet.code, "Due in week 6 of 12", "Year 8"} <= words
+    assert {sheet.student, sheet.code, "Due by 16 October, week 6", "Year 8"} <= words
 
 
 def test_what_isnt_the_schools_cant_be_printed(school, other_school):

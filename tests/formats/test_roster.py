@@ -3,7 +3,7 @@
 import pytest
 
 from noema.core.errors import BadRoster
-from noema.formats.roster import LONGEST_NAME, MOST_NAMES, read_roster, roster_text
+from noema.formats.roster import LONGEST_NAME, MOST_NAMES, RosterOrder, read_roster, roster_text
 
 TEXT = "Zoë Ñuñez\nJosé Ünal\n"
 
@@ -65,3 +65,30 @@ def test_too_many_names_are_refused():
 def test_nothing_gives_nothing():
     assert read_roster("").names == ()
     assert read_roster("\n \n").names == ()
+
+
+@pytest.mark.parametrize(
+    ("text", "order"),
+    [
+        ("Abbott, Zoë, 9B\nÜnal, José, 9B", RosterOrder.SURNAME_FIRST),
+        ("12;Abbott;Zoë\n13;Ünal;José\n", RosterOrder.SURNAME_FIRST),
+        ("Abbott\tZoë\nÜnal\tJosé", RosterOrder.SURNAME_FIRST),
+        ("Zoë Abbott, 9B\n\nJosé Ünal, 9C", RosterOrder.WHOLE),
+        ('"Zoë Abbott", 2011\n"José Ünal", 2012', RosterOrder.WHOLE),
+        ("Zoë Abbott\nJosé Ünal", None),
+    ],
+)
+def test_columns_without_a_header_are_understood_and_said(text, order):
+    roster = read_roster(text)
+    assert (roster.names, roster.order) == (("Zoë Abbott", "José Ünal"), order)
+
+
+def test_another_order_is_read_where_it_is_asked_for():
+    text = "Zoë, Abbott\nJosé, Ünal"
+    assert read_roster(text).names == ("Abbott Zoë", "Ünal José")
+    read = read_roster(text, order=RosterOrder.FIRST_NAME_FIRST)
+    assert read.names == ("Zoë Abbott", "José Ünal")
+
+
+def test_a_comma_in_one_name_alone_makes_no_columns():
+    assert read_roster("Zoë Abbott\nÜnal, José").names == ("Zoë Abbott", "Ünal, José")

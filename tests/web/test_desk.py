@@ -150,7 +150,7 @@ def test_a_class_is_spoken_to_as_its_teacher_says(app, school):
     client = school.teacher(app)
     url = f"/classes/{school.class_id}"
     assert client.post(f"{url}/audience", data={"audience": "adult"}).status_code == 303
-    assert '<option value="adult" selected>' in text_of(client, url)
+    assert '<option value="adult" selected>' in text_of(client, f"{url}/settings")
     assert client.post(f"{url}/audience", data={"audience": "robot"}).status_code == 422
 
 

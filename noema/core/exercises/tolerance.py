@@ -35,6 +35,14 @@ class Tolerance:
                     )
                 )
 
+    def no_less_than(self, other: "Tolerance") -> "Tolerance":
+        """Give the wider of two tolerances of each quantity that is asked for."""
+        return Tolerance(
+            hue=_wider(self.hue, other.hue),
+            value=max(self.value, other.value),
+            chroma=_wider(self.chroma, other.chroma),
+        )
+
     @property
     def said(self) -> str:
         """The tolerances in words.
@@ -48,6 +56,10 @@ class Tolerance:
             for name, limit in limits
             if limit is not None
         )
+
+
+def _wider(own: float | None, other: float | None) -> float | None:
+    return None if own is None else max(own, other or own)
 
 
 def by_level(

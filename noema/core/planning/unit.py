@@ -21,6 +21,11 @@ class Unit:
         weeks = (ends - begins).days // _WEEK + 1
         return cls(starts_on=begins, weeks=min(max(weeks, 1), LONGEST_UNIT))
 
+    @property
+    def ends_on(self) -> date:
+        """Give its last day."""
+        return self.starts_on + timedelta(days=self.weeks * _WEEK - 1)
+
     def week_on(self, day: date) -> int:
         """Give the week a day lies in: 1 for the first, 0 or less before it."""
         return (day - self.starts_on).days // _WEEK + 1

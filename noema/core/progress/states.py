@@ -27,10 +27,31 @@ class WorkState(Enum):
     TO_REVIEW = N_("to review")  # for the teacher
     SENT_BACK = N_("sent back")  # for the student's next attempt
     ACCEPTED = N_("accepted")
+    EXCUSED = N_("excused")  # nothing is owed
+
+    @property
+    def is_owed(self) -> bool:
+        """Whether the student's next act is still to come."""
+        return self in (
+            WorkState.NOT_PRINTED,
+            WorkState.WAITING,
+            WorkState.UNREADABLE,
+            WorkState.SENT_BACK,
+        )
 
 
-def work_state(printed: bool, photo: PhotoState | None, review: ReviewState | None) -> WorkState:
-    """Say where the work stands from its latest photograph and that photograph's review."""
+def work_state(
+    printed: bool, photo: PhotoState | None, review: ReviewState | None, *, excused: bool = False
+) -> WorkState:
+    """Say where the work stands from its latest photograph and that photograph's review.
+
+    What an excused student handed in all the same stands as anybody's.
+    """
+    state = _work_state(printed, photo, review)
+    return WorkState.EXCUSED if excused and state.is_owed else state
+
+
+def _work_state(printed: bool, photo: PhotoState | None, review: ReviewState | None) -> WorkState:
     if photo is None:
         return WorkState.WAITING if printed else WorkState.NOT_PRINTED
     if photo in (PhotoState.READING, PhotoState.UNMATCHED):

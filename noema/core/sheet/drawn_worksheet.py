@@ -43,11 +43,12 @@ class Printed:
     cautions: tuple[str, ...] = ()
     shows_parts: bool = False  # a beginner's help: the volumes beside each cell
     last_time: str = ""  # what was said of the sheet that is done again
+    larger: bool = False  # its cells are as large as the page lets them be
 
 
 def draw_worksheet(layout: Layout, asked: Asked, paper: Paper, words: Printed) -> Drawing:
     """Draw the page for one student, on the very layout by which it will be read."""
-    plan = _as_laid_out(plan_of(asked, paper), layout)
+    plan = _as_laid_out(plan_of(asked, paper, larger=words.larger), layout)
     items: list[Item] = [Mark(id=m.id, square_mm=m.corners_mm) for m in layout.markers]
     items.append(Code(text=layout.qr_text, square_mm=layout.qr_polygon_mm))
     items += [

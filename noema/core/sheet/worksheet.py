@@ -6,8 +6,8 @@ so that light falling off anywhere can be seen; the middle belongs to the cells.
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
-from math import cos, pi, sin
+from dataclasses import dataclass, replace
+from math import ceil, cos, pi, sin
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, AskedCell, CellShape
@@ -16,7 +16,7 @@ from noema.core.sheet.layout import Cell, Layout, Patch, PatchKind, Point, Polyg
 from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, QR_MM, Paper, PaperFrame
 
 LEAST_CELL_MM, GAP_MM = 12.0, 3.0
-MOST_CELL_MM = 34.0
+MOST_CELL_MM, MOST_LARGER_MM = 34.0, 60.0
 LABEL_MM = 3.6  # room for a label above a row of cells
 SIDE_MM = MARGIN_MM + MARKER_MM + 3.0  # clear of the marks and patches at the edges
 CELLS_TOP_MM, CELLS_BOTTOM_MM = 55.0, 33.0  # from the top and from the bottom of the page
@@ -74,12 +74,18 @@ class Plan:
         return (*self.placed, *self.tubes)
 
 
-def plan_of(asked: Asked, paper: Paper) -> Plan:
-    """Find a place for every cell; refuses what would come out under 12 mm."""
+def plan_of(asked: Asked, paper: Paper, *, larger: bool = False) -> Plan:
+    """Find a place for every cell; refuses what would come out under 12 mm.
+
+    For a hand that needs room, cells are as large as the page lets them be.
+    """
     frame = LANDSCAPE[paper]
     if asked.arrangement is Arrangement.WHEEL:
-        return _wheel(asked, frame)
-    return _rows(asked, frame)
+        return _wheel(asked, frame, larger=larger)
+    if not larger:
+        return _rows(asked, frame, MOST_CELL_MM)
+    plans = (_rows(wrapped, frame, MOST_LARGER_MM) for wrapped in _wrapped(asked, frame))
+    return max(plans, key=_least_across)
 
 
 def fits(asked: Asked, paper: Paper) -> bool:
@@ -91,9 +97,11 @@ def fits(asked: Asked, paper: Paper) -> bool:
     return True
 
 
-def worksheet_layout(asked: Asked, paper: Paper, code: str, *, grey_only: bool) -> Layout:
+def worksheet_layout(
+    asked: Asked, paper: Paper, code: str, *, grey_only: bool, larger: bool = False
+) -> Layout:
     """Plan the page of an exercise as the reader will need it."""
-    plan = plan_of(asked, paper)
+    plan = plan_of(asked, paper, larger=larger)
     frame = plan.frame
     return Layout(
         sheet=code,
@@ -116,7 +124,32 @@ def worksheet_layout(asked: Asked, paper: Paper, code: str, *, grey_only: bool) 
     )
 
 
-def _rows(asked: Asked, frame: PaperFrame) -> Plan:
+def _wrapped(asked: Asked, frame: PaperFrame) -> Iterator[Asked]:
+    """Give an exercise as it is, and with its rows broken in two, in three, as far as they fit."""
+    yield asked
+    longest = max(len(band.cells) for band in asked.bands)
+    for lines in range(2, longest):
+        most = ceil(longest / lines)
+        parts = [
+            replace(band, label=band.label if not start else "", cells=band.cells[start:][:most])
+            for band in asked.bands
+            for start in range(0, len(band.cells), most)
+        ]
+        wrapped = replace(asked, arrangement=Arrangement.ROWS, bands=tuple(parts))
+        try:
+            _rows(wrapped, frame, MOST_LARGER_MM)
+        except BadExercise:
+            return
+        yield wrapped
+
+
+def _least_across(plan: Plan) -> float:
+    """Give the shorter side of a plan's cells, mm; to a tenth, so that fewer rows win a tie."""
+    (left, top), (right, bottom) = plan.placed[0].polygon_mm[0], plan.placed[0].polygon_mm[2]
+    return round(min(right - left, bottom - top), 1)
+
+
+def _rows(asked: Asked, frame: PaperFrame, most_mm: float) -> Plan:
     rows = len(asked.bands) + bool(asked.tubes)
     columns = max(
         len(asked.tubes),
@@ -142,7 +175,7 @@ def _rows(asked: Asked, frame: PaperFrame) -> Plan:
                 least_cell_mm=format(LEAST_CELL_MM, ".0f"),
             )
         )
-    size = min(across, 2.2 * MOST_CELL_MM), min(down, MOST_CELL_MM)
+    size = min(across, 2.2 * most_mm), min(down, most_mm)
     pitch = min(height, size[1] + LABEL_MM + 2.4)
 
     def at(row: int, column: int) -> Point:
@@ -200,15 +233,17 @@ def _outline(cell: AskedCell, whole: Polygon) -> Polygon:
     )
 
 
-def _wheel(asked: Asked, frame: PaperFrame) -> Plan:
+def _wheel(asked: Asked, frame: PaperFrame, *, larger: bool) -> Plan:
     """Lay rings from the outermost in, yellow at the top."""
     middle = (frame.width_mm / 2.0, (_RIM_TOP_MM + frame.height_mm - _RIM_BOTTOM_MM) / 2.0)
     outer = middle[1] - _RIM_TOP_MM
     hues = len(asked.bands[0].cells)
+    deepest = (outer - _HUB_MM + GAP_MM) / len(asked.bands) - GAP_MM
+    depth = min(deepest, MOST_CELL_MM) if larger and deepest > RING_MM else RING_MM
     placed, names = [], []
     for ring, band in enumerate(asked.bands):
-        out = outer - ring * (RING_MM + GAP_MM)
-        inside = out - RING_MM
+        out = outer - ring * (depth + GAP_MM)
+        inside = out - depth
         arc = 2.0 * pi * (out + inside) / 2.0 / hues - GAP_MM
         if arc < LEAST_CELL_MM or inside < _HUB_MM:
             raise BadExercise(

@@ -14,6 +14,7 @@ from noema.core.exercises.media import Medium
 from noema.core.exercises.tolerance import Tolerance
 from noema.core.language import N_, gettext
 from noema.core.pigments.shelf import SETS, PaintSet
+from noema.core.planning.unit import Unit
 from noema.core.sheet.paper import Paper
 from noema.formats.options_json import options_from_json
 from noema.store.assignments import AssignmentRow
@@ -27,6 +28,7 @@ from noema.web.exercises.options import (
     fields_of_kind,
     form_of,
 )
+from noema.web.frame.clock import short_day
 from noema.web.frame.forms import Many, Number, OneOf, OneOrNone, TextLine, read_form
 from noema.web.frame.request import db, me
 
@@ -44,6 +46,7 @@ class AssignFields:
     when: tuple[Select, ...]
     print_with: Ticks
     due_week: str
+    medium_of: str  # the set whose medium stands here
 
 
 class AssignForm(Form):
@@ -61,16 +64,16 @@ class AssignForm(Form):
     chroma = Number(name="tolerance-chroma", what=N_("chroma"))
 
 
-def fields_of(form: Given, weeks: int, usual_week: int) -> AssignFields:
+def fields_of(form: Given, unit: Unit, usual_week: int) -> AssignFields:
     """Give the form as it stands; nothing in it is refused here."""
     given = read_form(AssignForm, form)
     kind, level = _kind(given), given.level.data
     table = hue_words(db(), me().school_id).table
-    paints, _ = _paints(given, kind)
+    paints, set_ref = _paints(given, kind)
     chosen_key = _key(given, paints)
     due = form.get("due_week", str(usual_week))
     return AssignFields(
-        what=(_kinds(kind), *_sets(paints, kind), _media(form, paints, kind)),
+        what=(_kinds(kind), *_sets(paints, kind), _media(_medium_said(form, set_ref), paints)),
         options=fields_of_kind(kind, form, paints, table),
         held=(
             select("level", gettext("Level"), _levels(), level.value),
@@ -83,11 +86,12 @@ def fields_of(form: Given, weeks: int, usual_week: int) -> AssignFields:
         ),
         tolerances=_tolerances(form, usual_tolerance(kind.name, level)),
         when=(
-            select("due_week", gettext("Due in week"), _weeks(weeks), due),
+            select("due_week", gettext("Due in week"), _weeks(unit), due),
             select("paper", "Paper", (("a4", "A4"), ("letter", "Letter")), form.get("paper", "a4")),
         ),
         print_with=_print_with(form, paints),
         due_week=due,
+        medium_of=set_ref or "",
     )
 
 
@@ -97,12 +101,13 @@ def chosen_of(form: Given) -> Chosen:
     kind, level = _kind(given), given.level.data
     paints, ref = _paints(given, kind)
     usual_medium = Medium(paints.binder.value) if paints else Medium.ACRYLIC
+    medium = given.medium.data if _medium_said(form, ref) else None
     return Chosen(
         kind=kind.name,
         options=chosen_in(form, kind, paints, level),
         paints=paints,
         set_ref=ref,
-        medium=given.medium.data or usual_medium,
+        medium=medium or usual_medium,
         level=level,
         own_tolerance=_own_tolerance(given, usual_tolerance(kind.name, level)),
         key=_key(given, paints),
@@ -185,14 +190,21 @@ def _sets(paints: PaintSet | None, kind: AnyKind) -> tuple[Select]:
     return (select("set", gettext("Paints"), sets, chosen),)
 
 
-def _media(form: Given, paints: PaintSet | None, kind: AnyKind) -> Select:
+def _medium_said(form: Given, set_ref: str | None) -> str:
+    """Give the medium chosen for this set; one chosen for another set says nothing of it."""
+    chosen_for = form.get("medium_of")
+    is_stale = chosen_for is not None and chosen_for != (set_ref or "")
+    return "" if is_stale else str(form.get("medium", ""))
+
+
+def _media(said: str, paints: PaintSet | None) -> Select:
     usual = (
         (("", gettext("as the set: %(medium)s", medium=gettext(paints.binder.value))),)
         if paints
         else ()
     )
     media = ((m.value, m.value) for m in Medium if not (paints and m.is_dry))
-    chosen = form.get("medium", "") if paints else form.get("medium") or Medium.ACRYLIC.value
+    chosen = said if paints else said or Medium.ACRYLIC.value
     return select("medium", "Medium", (*usual, *media), chosen)
 
 
@@ -227,8 +239,14 @@ def _print_with(form: Given, paints: PaintSet | None) -> Ticks:
     return ticks("print", "Print", coloured, form.getlist("print"))
 
 
-def _weeks(weeks: int) -> tuple[tuple[str, str], ...]:
-    return tuple((str(week), str(week)) for week in range(1, weeks + 1))
+def _weeks(unit: Unit) -> tuple[tuple[str, str], ...]:
+    return tuple(
+        (
+            str(week),
+            gettext("%(week)s, by %(day)s", week=week, day=short_day(unit.friday_of(week))),
+        )
+        for week in range(1, unit.weeks + 1)
+    )
 
 
 def _levels() -> Iterator[tuple[str, str]]:

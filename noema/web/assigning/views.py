@@ -148,9 +148,9 @@ def _usual_week(row: ClassRow) -> int:
 
 def _fields(row: ClassRow, form: Given) -> AssignFields:
     try:
-        return fields_of(form, row.unit.weeks, _usual_week(row))
+        return fields_of(form, row.unit, _usual_week(row))
     except Refused:  # a choice that isn't there is said beside; the form starts afresh
-        return fields_of(MultiDict(), row.unit.weeks, _usual_week(row))
+        return fields_of(MultiDict(), row.unit, _usual_week(row))
 
 
 def _answer(row: ClassRow, form: Given) -> Answer:

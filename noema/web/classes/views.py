@@ -8,16 +8,11 @@ from werkzeug.wrappers import Response
 from wtforms import Form
 
 from noema.actions import make_class as actions
-from noema.actions.choose_audience import choose_audience
-from noema.actions.share_class import share_with
-from noema.core.coaching.audience import Audience
 from noema.core.errors import Refused
-from noema.core.joining.deeds import Deed
 from noema.core.language import N_, gettext
 from noema.core.planning.unit import monday_of
-from noema.formats.roster import Roster, roster_text
+from noema.formats.roster import HEADERS, Roster, RosterOrder, roster_text
 from noema.store.assignments import AssignmentRow, assignments_of_class, assignments_of_classes
-from noema.store.class_teachers import ColleagueName, colleagues_of, teachers_of_class
 from noema.store.classes import (
     ClassRow,
     StudentName,
@@ -25,12 +20,10 @@ from noema.store.classes import (
     classes_found,
     students_found,
 )
-from noema.store.students import JoinRow, join_of_class
 from noema.web.drawings.minutes import MinuteSheet
 from noema.web.frame.clock import today
-from noema.web.frame.forms import Exactly, OneOf, Said, SentFile, Whole, read_form
+from noema.web.frame.forms import Exactly, OneOrNone, SentFile, read_form
 from noema.web.frame.leaf import LeafPlace, leaf_place, wanted_leaf
-from noema.web.frame.noted import note
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
@@ -41,11 +34,6 @@ classes = Blueprint("classes", __name__)
 
 _USUAL_WEEKS = 12
 _MOST_CARDS, _MOST_NAMES = 12, 60
-_AUDIENCES = (
-    (Audience.CHILD, N_("children of about twelve")),
-    (Audience.TEENAGER, N_("teenagers")),
-    (Audience.ADULT, N_("adult beginners")),
-)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -84,14 +72,12 @@ class ClassPage:
 
     frame: Frame
     row: ClassRow
-    joining: JoinRow
     week: str
     students: tuple[StudentName, ...]  # on this leaf of the roster
     leaf: LeafPlace
     assignments: tuple[AssignmentRow, ...]
-    audiences: tuple[tuple[Audience, str], ...]  # whom sentences may be for, in words
-    teachers: tuple[ColleagueName, ...]  # who teaches or helps in it
-    colleagues: tuple[ColleagueName, ...]  # with whom it could be shared
+    headers: tuple[str, ...]  # that a list may carry
+    orders: tuple[RosterOrder, ...]  # in which a name may stand in columns without
     roster: Roster | None = None  # looked at, not yet taken
     text: str = ""
     sentence: str = ""
@@ -108,24 +94,12 @@ class ClassForm(Form):
     weeks = Exactly()
 
 
-class AudienceForm(Form):
-    """Whom sentences are for."""
-
-    audience = OneOf(Audience, N_("Choose whom the sentences are for."))
-
-
-class ShareForm(Form):
-    """Somebody a class is shared with, or isn't any more."""
-
-    teacher = Whole()
-    shares = Said("share", name="do")
-
-
 class RosterForm(Form):
     """A list of students, typed or in a file."""
 
     text = Exactly()
     file = SentFile(_MOST_ROSTER_BYTES)
+    order = OneOrNone(RosterOrder, N_("That order isn’t on the list: choose it again."))
 
 
 @classes.get("/plan")
@@ -146,19 +120,6 @@ def plan() -> str:
     )
     page = PlanPage(frame=frame(Stage.PLAN), cards=cards, leaf=leaf_place(wanted, leaf))
     return render_template("classes/plan.html", page=page)
-
-
-@classes.post("/classes/<int:class_id>/teachers")
-def share(class_id: int) -> Response:
-    """Share a class with a colleague, or no longer; whoever leaves it hands it over."""
-    given = read_form(ShareForm)
-    share_with(db(), me(), class_id, given.teacher.data or 0, shares=given.shares.data)
-    row = class_of_school(db(), me().school_id, class_id)
-    note(Deed.CLASS_SHARED if given.shares.data else Deed.CLASS_UNSHARED, row.name)
-    may_go_on = me().role.sees_all_classes or given.shares.data or given.teacher.data != me().id
-    if not may_go_on:
-        return redirect(url_for("classes.plan"), 303)
-    return redirect(url_for("classes.of_class", class_id=class_id), 303)
 
 
 @classes.get("/classes/new")
@@ -200,13 +161,6 @@ def of_class(class_id: int) -> str:
     return render_template("classes/class.html", page=_class_page(class_id))
 
 
-@classes.post("/classes/<int:class_id>/audience")
-def speak(class_id: int) -> Response:
-    """Say whom the class's sentences are for."""
-    choose_audience(db(), me().school_id, class_id, read_form(AudienceForm).audience.data)
-    return redirect(url_for("classes.of_class", class_id=class_id), 303)
-
-
 @classes.post("/classes/<int:class_id>/roster/look")
 def look_at_roster(class_id: int) -> str | tuple[str, int]:
     """Say line by line what a list would bring in, without saving anything."""
@@ -215,7 +169,8 @@ def look_at_roster(class_id: int) -> str | tuple[str, int]:
     try:
         if given.file.file_name:
             text = roster_text(given.file.bytes)
-        roster = actions.preview_roster(db(), me().school_id, class_id, text)
+        order = given.order.data
+        roster = actions.preview_roster(db(), me().school_id, class_id, text, order)
         page = _class_page(class_id, roster=roster, text=text)
     except Refused as refusal:
         page = _class_page(class_id, text=text, sentence=str(refusal))
@@ -226,9 +181,10 @@ def look_at_roster(class_id: int) -> str | tuple[str, int]:
 @classes.post("/classes/<int:class_id>/roster")
 def take_roster(class_id: int) -> Response | tuple[str, int]:
     """Bring the students in."""
-    text = read_form(RosterForm).text.data
+    given = read_form(RosterForm)
+    text, order = given.text.data, given.order.data
     try:
-        actions.enrol_students(db(), me().school_id, class_id, text)
+        actions.enrol_students(db(), me().school_id, class_id, text, order)
     except Refused as refusal:
         page = _class_page(class_id, text=text, sentence=str(refusal))
         return render_template("classes/class.html", page=page), status_of(refusal)
@@ -244,14 +200,12 @@ def _class_page(
     return ClassPage(
         frame=frame(Stage.PLAN),
         row=row,
-        joining=join_of_class(db(), class_id),
         week=week_words(row),
         students=leaf.shown,
         leaf=leaf_place(wanted, leaf),
         assignments=assignments_of_class(db(), class_id),
-        audiences=_AUDIENCES,
-        teachers=(taught := teachers_of_class(db(), class_id)),
-        colleagues=tuple(one for one in colleagues_of(db(), me().school_id) if one not in taught),
+        headers=HEADERS,
+        orders=tuple(RosterOrder),
         roster=roster,
         text=text,
         sentence=sentence,

@@ -179,7 +179,7 @@ def archive(class_id: int) -> Response:
 def term(class_id: int) -> Response:
     """Say in which term a class is."""
     name_term(db(), me().school_id, class_id, read_form(TermForm).term.data)
-    return redirect(url_for("classes.of_class", class_id=class_id), 303)
+    return redirect(url_for("class_settings.of_settings", class_id=class_id), 303)
 
 
 @erasure.get("/keeping")

@@ -4,6 +4,7 @@ A form is a class of fields; `read_form` reads it from the request and refuses w
 fault's sentence. CSRF tokens are checked for all requests before.
 """
 
+from datetime import date
 from enum import Enum
 from typing import Any, TypeVar
 
@@ -80,6 +81,22 @@ class Number(Field):
                     text=text[:20],
                     what=gettext(self.what),
                 )
+            ) from wrong
+
+
+class Day(Field):
+    """A day as browsers send it, such as 2026-10-16; None where nothing was sent."""
+
+    data: date | None
+
+    def process_formdata(self, valuelist: list[str]) -> None:
+        """Read it, or say what it isn't."""
+        text = valuelist[0].strip() if valuelist else ""
+        try:
+            self.data = date.fromisoformat(text) if text else None
+        except ValueError as wrong:
+            raise ValueError(
+                gettext("“%(text)s” is no day: choose one such as 2026-10-16.", text=text[:20])
             ) from wrong
 
 

@@ -4,8 +4,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from noema.core.language import gettext, ngettext
+from noema.store.assignments import AssignmentRow
 from noema.store.classes import ClassRow
-from noema.web.frame.clock import today
+from noema.web.frame.clock import short_day, today
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -24,6 +25,11 @@ def class_lines(rows: Sequence[ClassRow]) -> tuple[ClassLine, ...]:
         ClassLine(id=row.id, name=row.name, students=row.students, week=week_words(row))
         for row in rows
     )
+
+
+def due_said(row: AssignmentRow) -> str:
+    """Say when a class's exercise is due, such as week 6, by 16 Oct."""
+    return gettext("week %(week)s, by %(day)s", week=row.due_week, day=short_day(row.due_day))
 
 
 def week_words(row: ClassRow) -> str:

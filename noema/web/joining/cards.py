@@ -77,7 +77,7 @@ def show(class_id: int) -> Response:
     """Say when students see readings."""
     at_once = read_form(ShowForm).at_once.data
     show_readings(db(), me().school_id, class_id, at_once=at_once)
-    return redirect(url_for("classes.of_class", class_id=class_id), 303)
+    return redirect(url_for("class_settings.of_settings", class_id=class_id), 303)
 
 
 def _door() -> str:

@@ -35,6 +35,7 @@ _SAID = {
     WorkState.TO_REVIEW: N_("with your teacher"),
     WorkState.SENT_BACK: N_("try again"),
     WorkState.ACCEPTED: N_("it holds"),
+    WorkState.EXCUSED: N_("you needn’t paint this one"),
 }
 _OPEN = (WorkState.SENT_BACK, WorkState.UNREADABLE, WorkState.WAITING, WorkState.NOT_PRINTED)
 

@@ -16,8 +16,8 @@ from noema.store.assignments import (
     assignment_of_school,
     assignments_found,
     class_goes_on,
+    still_given,
 )
-from noema.store.classes import students_by_class
 from noema.store.printers import Printer, printer_of_assignment, printers_of_school
 from noema.store.sheets import (
     SheetRow,
@@ -35,19 +35,11 @@ _MOST_SHOWN = 40
 
 
 @dataclass(frozen=True, kw_only=True)
-class ToPrint:
-    """An assignment and how far its printing is."""
-
-    row: AssignmentRow
-    missing: int  # students without a sheet
-
-
-@dataclass(frozen=True, kw_only=True)
 class PrintPage:
-    """Assignments of classes that go on."""
+    """Assignments that stand, of classes that go on."""
 
     frame: Frame
-    items: tuple[ToPrint, ...]
+    items: tuple[AssignmentRow, ...]
     leaf: LeafPlace
 
 
@@ -66,12 +58,8 @@ class SheetsPage:
 def overview() -> str:
     """Show what is to be printed."""
     wanted = wanted_leaf(_MOST_SHOWN)
-    leaf = assignments_found(db(), me().school_id, wanted, class_goes_on())
-    students = students_by_class(db(), {row.class_id for row in leaf.shown})
-    items = tuple(
-        ToPrint(row=row, missing=students.get(row.class_id, 0) - row.served) for row in leaf.shown
-    )
-    page = PrintPage(frame=frame(Stage.PRINT), items=items, leaf=leaf_place(wanted, leaf))
+    leaf = assignments_found(db(), me().school_id, wanted, class_goes_on(), still_given())
+    page = PrintPage(frame=frame(Stage.PRINT), items=leaf.shown, leaf=leaf_place(wanted, leaf))
     return render_template("printing/overview.html", page=page)
 
 

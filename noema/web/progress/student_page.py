@@ -4,6 +4,8 @@ from dataclasses import dataclass
 from itertools import groupby
 
 from noema.actions.say_to import sentence_of
+from noema.core.coaching.audience import Audience
+from noema.core.exercises.needs import Needs
 from noema.core.judging.judgement import Judgement
 from noema.core.language import gettext
 from noema.core.progress.value_accuracy import accuracy_of, change_words, gained
@@ -13,6 +15,8 @@ from noema.store.classes import ClassRow, StudentName, class_of_school, student_
 from noema.store.judgements import judgements_of
 from noema.store.reviews import AttemptRow
 from noema.store.student_work import attempts_of_student
+from noema.store.terms import needs_of_students
+from noema.web.classes.settings import AUDIENCES
 from noema.web.drawings.curve import Curve
 from noema.web.drawings.strip import Strip, TinyStrip, make_strip, make_tiny_strips
 from noema.web.eye.how_you_see import HowYouSee, how_you_see
@@ -60,6 +64,8 @@ class StudentPage:
     redone: str  # what redoing did; empty where nothing was
     eye: str  # how the student's own eye agrees; empty where nothing was said
     see: HowYouSee
+    needs: Needs
+    audiences: tuple[tuple[Audience, str], ...]  # whom sentences may be for, in words
     next: str  # exercise that would help most, with the reason
 
 
@@ -90,6 +96,8 @@ def student_page(class_id: int, student_id: int) -> StudentPage:
         redone=shown.redone,
         eye=shown.eye,
         see=how_you_see(student_id, seen_by_eye(attempts), drifted=False),
+        needs=needs_of_students(db(), [student_id])[student_id],
+        audiences=AUDIENCES,
         next=shown.next,
     )
 

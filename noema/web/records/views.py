@@ -136,7 +136,7 @@ def due(class_id: int) -> Response:
                 "%(medium)s, week %(due_week)s of %(unit_weeks)s",
                 medium=gettext(one.medium.value),
                 due_week=one.due_week,
-                unit_weeks=one.unit_weeks,
+                unit_weeks=one.unit.weeks,
             ),
             day=row.unit.friday_of(one.due_week),
         )

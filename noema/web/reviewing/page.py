@@ -137,7 +137,7 @@ def desk_page(photograph_id: int) -> DeskPage:
         else sight_of_sheet(layout, judgement, look.cell),
         key=sight_of_key(layout, judgement, look.cell) if look.view == "key" else None,
         earlier=_earlier(attempt),
-        hints=_hints(behind.reading),
+        hints=(*_gentler(judgement, assignment, attempt), *_hints(behind.reading)),
         asks=_asks(attempt) if "sure" in request.args else "",
         may_add=attempt.review.state is ReviewState.OPEN,
         other_print=knowledge_sentence(
@@ -239,6 +239,16 @@ def _knowledge(body: Json) -> list[Knowledge]:
 def asks_first(attempt: AttemptRow) -> bool:
     """Say whether the desk asks once more before a sheet is accepted."""
     return mostly_strays(tally_from_json(attempt.tally), attempt.review)
+
+
+def _gentler(
+    judgement: Judgement, assignment: AssignmentRow, attempt: AttemptRow
+) -> tuple[str, ...]:
+    """Say so where this student is judged more gently than the class."""
+    if attempt.is_behind or judgement.level is assignment.level:
+        return ()
+    level = gettext(judgement.level.value)
+    return (gettext("Judged as %(level)s, as you chose for this student.", level=level),)
 
 
 def _asks(attempt: AttemptRow) -> str:

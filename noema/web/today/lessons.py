@@ -96,7 +96,7 @@ def _ready(
             assigned = given.get((row.id, part.wish))
             if assigned is None:
                 yield gettext("assign and print %(title)s", title=title)
-            elif assigned.served < row.students:
+            elif assigned.missing:
                 yield gettext("print %(title)s", title=title)
     wet = sum(time.sheets for time in found.rack if time.begins == one.lesson.ends)
     if wet:
