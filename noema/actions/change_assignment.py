@@ -5,8 +5,8 @@ from datetime import UTC, date, datetime
 
 from sqlalchemy.orm import Session
 
+from noema.core.coaching.needs import Needs
 from noema.core.errors import Refused
-from noema.core.exercises.needs import Needs
 from noema.core.language import gettext
 from noema.core.planning.unit import Unit
 from noema.store.assignments import (

@@ -10,10 +10,10 @@ from noema.actions.work_out_difficulty import work_out_difficulty
 from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
 from noema.core.coaching.advice import advise
 from noema.core.coaching.moves import next_moves
+from noema.core.coaching.needs import gentler_than
 from noema.core.colour.names import HueTable
 from noema.core.exercises.catalogue import usual_tolerance
 from noema.core.exercises.levels import Key
-from noema.core.exercises.needs import gentler_than
 from noema.core.judging.attention import attention, disagreeing, holds_plainly
 from noema.core.judging.judge import judge
 from noema.core.judging.judgement import JUDGE_VERSION, Judgement

@@ -8,10 +8,10 @@ from sqlalchemy.orm import Session
 
 from noema.actions.say_to import sent_back
 from noema.actions.work_out_exercise import Exercise, exercise_of, for_sheet
+from noema.core.coaching.needs import NO_NEEDS
 from noema.core.coaching.redo import cells_to_redo
 from noema.core.errors import Refused
 from noema.core.exercises.media import cautions
-from noema.core.exercises.needs import NO_NEEDS
 from noema.core.exercises.part import fewer_steps, part_of, with_ends
 from noema.core.judging.review import ReviewState
 from noema.core.language import gettext

@@ -12,6 +12,7 @@ def glance_to_json(seen: Glance) -> dict[str, Any]:
         "corners": [list(corner) for corner in seen.corners],
         "aims": [aim.name for aim in seen.aims],
         "flags": [flag.name for flag in seen.flags],
+        "code": seen.code,
     }
 
 
@@ -21,4 +22,5 @@ def glance_from_json(body: dict[str, Any]) -> Glance:
         corners=tuple((x, y) for x, y in body["corners"]),
         aims=tuple(Aim[name] for name in body["aims"]),
         flags=tuple(SheetFlag[name] for name in body["flags"]),
+        code=body["code"],
     )

@@ -22,7 +22,7 @@ _BOMS = (
     (codecs.BOM_UTF16_LE, "utf-16"),
     (codecs.BOM_UTF16_BE, "utf-16"),
 )
-_FULL = ("name", "display name", "full name", "student", "student name", "pupil")
+_FULL = ("name", "display name", "full name", "student", "student name")
 _FIRST = ("first name", "firstname", "given name", "givenname", "forename")
 _LAST = ("last name", "lastname", "surname", "family name", "familyname")
 

@@ -55,5 +55,12 @@ def has_words(
     return and_(true(), *(or_(*(column.ilike(like) for column in columns)) for like in likes))
 
 
+def has_any_word(
+    words: str, column: ColumnElement[str] | InstrumentedAttribute[str]
+) -> ColumnElement[bool]:
+    """Things with at least one of some words in a column."""
+    return or_(*(column.ilike(f"%{_literally(word)}%") for word in words.split()))
+
+
 def _literally(word: str) -> str:
     return word.replace("\\", "\\\\").replace("%", r"\%").replace("_", r"\_")

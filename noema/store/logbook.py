@@ -66,6 +66,7 @@ class KeptEntry:
     entry: Entry
     student_id: int | None
     student: str  # empty for a teacher's or the school's own
+    class_id: int | None  # none: the school's own
     photograph_id: int | None
     practice_id: int | None
     made_at: datetime
@@ -157,11 +158,13 @@ def nearest_entries(
     )
 
 
-def latest_entries(session: Session, scope: LogScope, words: str = "") -> tuple[KeptEntry, ...]:
+def latest_entries(
+    session: Session, scope: LogScope, words: str = "", most: int = MOST_LISTED
+) -> tuple[KeptEntry, ...]:
     """What was put in last, of all or of what speaks of some words?"""
     question = _entries(scope)
     question = question.where(has_words(words, LogbookRow.title, LogbookRow.words))
-    rows = session.execute(question.order_by(LogbookRow.id.desc()).limit(MOST_LISTED))
+    rows = session.execute(question.order_by(LogbookRow.id.desc()).limit(most))
     return tuple(_kept(row, name) for row, name in rows)
 
 
@@ -231,6 +234,7 @@ def _kept(row: LogbookRow, student: str | None, away: float | None = None) -> Ke
         ),
         student_id=row.student_id,
         student=student or "",
+        class_id=row.class_id,
         photograph_id=row.photograph_id,
         practice_id=row.practice_id,
         made_at=row.made_at,

@@ -5,7 +5,7 @@ from datetime import datetime
 
 from sqlalchemy import ColumnElement, and_, func, or_, select, update
 from sqlalchemy.dialects.postgresql import insert
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, aliased
 
 from noema.core.errors import NotFound
 from noema.core.judging.review import ReviewState
@@ -45,6 +45,7 @@ class PhotoRow:
     lead_id: int | None  # the photograph it is read together with
     camera: str  # make and model of what took it, as far as the file says
     another_of: int | None  # the photograph whose sheet it is said to show once more
+    sender: str | None  # the student who handed it in; None: a teacher did
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -328,11 +329,15 @@ def set_outline(session: Session, photograph_id: int, outline: Json) -> None:
 
 
 def _rows(session: Session, *conditions: ColumnElement[bool]) -> tuple[PhotoRow, ...]:
+    sender = aliased(Student)
     question = (
-        select(Photograph, Student.display_name, Sheet.code, Batch.another_of_id)
+        select(
+            Photograph, Student.display_name, Sheet.code, Batch.another_of_id, sender.display_name
+        )
         .join(Batch, Batch.id == Photograph.batch_id)
         .outerjoin(Sheet, Sheet.id == Photograph.sheet_id)
         .outerjoin(Student, Student.id == Sheet.student_id)
+        .outerjoin(sender, sender.id == Batch.student_id)
         .where(*conditions)
         .order_by(Photograph.id)
     )
@@ -340,7 +345,11 @@ def _rows(session: Session, *conditions: ColumnElement[bool]) -> tuple[PhotoRow,
 
 
 def _row(
-    photo: Photograph, student: str | None, code: str | None, another_of: int | None
+    photo: Photograph,
+    student: str | None,
+    code: str | None,
+    another_of: int | None,
+    sender: str | None,
 ) -> PhotoRow:
     return PhotoRow(
         id=photo.id,
@@ -363,4 +372,5 @@ def _row(
         lead_id=photo.lead_id,
         camera=photo.camera or "",
         another_of=another_of,
+        sender=sender,
     )

@@ -4,14 +4,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from sqlalchemy import ColumnElement, Row, Select, func, select
+from sqlalchemy import ColumnElement, Label, Row, Select, case, func, literal, or_, select
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
 from noema.core.language import gettext
+from noema.core.progress.states import PhotoState
 from noema.store.base import Json
 from noema.store.leaves import has_words
-from noema.store.tables import Assignment, SchoolClass, Sheet, Student
+from noema.store.photographs import PhotoRow
+from noema.store.tables import Assignment, Batch, Photograph, SchoolClass, Sheet, Student
+
+_CODE_LETTERS, _ALIKE = 8, 6  # of a code, and how many must be the same to be like it
 
 TEACHERS = "Teacher’s own sheet"
 """Whose a sheet is that belongs to no student."""
@@ -79,6 +83,7 @@ class FoundSheet:
     sheet: SheetRow
     class_name: str
     title: str
+    photograph_id: int | None  # the latest that was read
 
 
 def find_sheets(
@@ -86,15 +91,70 @@ def find_sheets(
 ) -> tuple[FoundSheet, ...]:
     """Which sheets have all of some words in student, code, class or exercise, the newest first?"""
     question = _of_school(school_id).add_columns(
-        SchoolClass.name.label("class_name"), Assignment.title
+        SchoolClass.name.label("class_name"), Assignment.title, _latest_read()
     )
     searched = (Student.display_name, Sheet.code, SchoolClass.name, Assignment.title)
     question = question.where(has_words(words, *searched))
-    question = question.order_by(Sheet.printed_at.desc(), Sheet.id.desc()).limit(at_most)
-    return tuple(
-        FoundSheet(sheet=_row(row), class_name=row.class_name, title=row.title)
-        for row in session.execute(question)
+    return _found(session, question.order_by(Sheet.printed_at.desc(), Sheet.id.desc()), at_most)
+
+
+def likely_sheets(session: Session, photo: PhotoRow, at_most: int) -> tuple[FoundSheet, ...]:
+    """Which sheets may a photograph show, the likeliest first?
+
+    Its sender's own for what they handed it in for, then codes like the one that was read, then
+    those of the exercises it came together with; before sheets that were read already, always.
+    """
+    question = _of_school(photo.school_id).add_columns(
+        SchoolClass.name.label("class_name"), Assignment.title, read := _latest_read()
     )
+    together = (
+        select(Sheet.assignment_id)
+        .join(Photograph, Photograph.sheet_id == Sheet.id)
+        .where(Photograph.batch_id == photo.batch_id)
+    )
+    from_student = (
+        select(Batch.id)
+        .where(
+            Batch.id == photo.batch_id,
+            Batch.student_id == Sheet.student_id,
+            Batch.assignment_id == Sheet.assignment_id,
+        )
+        .correlate(Sheet)
+        .exists()
+    )
+    seen = photo.code_seen or ""
+    alike: ColumnElement[int] = literal(0)
+    for place, letter in enumerate(seen[:_CODE_LETTERS], start=1):
+        alike += case((func.substr(Sheet.code, place, 1) == letter, 1), else_=0)
+    is_near = alike >= _ALIKE
+    return _found(
+        session,
+        question.where(or_(from_student, is_near, Sheet.assignment_id.in_(together))).order_by(
+            from_student.desc(), is_near.desc(), read.is_not(None), alike.desc(), Sheet.number
+        ),
+        at_most,
+    )
+
+
+def _found(
+    session: Session, question: Select[*tuple[Any, ...]], at_most: int
+) -> tuple[FoundSheet, ...]:
+    return tuple(
+        FoundSheet(
+            sheet=_row(row),
+            class_name=row.class_name,
+            title=row.title,
+            photograph_id=row.photograph_id,
+        )
+        for row in session.execute(question.limit(at_most))
+    )
+
+
+def _latest_read() -> Label[int | None]:
+    read = select(func.max(Photograph.id)).where(
+        Photograph.sheet_id == Sheet.id, Photograph.state == PhotoState.READ.value
+    )
+    return read.correlate(Sheet).scalar_subquery().label("photograph_id")
 
 
 def layouts_of_sheets(session: Session, sheet_ids: Sequence[int]) -> dict[int, Json]:

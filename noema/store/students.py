@@ -2,11 +2,12 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy import Select, select, update
+from sqlalchemy import Select, func, select, update
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
 from noema.core.language import gettext
+from noema.store.leaves import has_any_word, has_words
 from noema.store.tables import Enrolment, School, SchoolClass, Student
 
 
@@ -69,6 +70,39 @@ def code_taken(session: Session, join_code: str) -> bool:
     """Does a class already have this code?"""
     taken = select(SchoolClass.id).where(SchoolClass.join_code == join_code)
     return session.scalar(taken) is not None
+
+
+@dataclass(frozen=True, kw_only=True)
+class FoundStudent:
+    """A student who was looked for, in a class they are in."""
+
+    id: int
+    name: str
+    class_id: int
+    class_name: str
+
+
+def students_by_words(
+    session: Session, school_id: int, words: str, at_most: int
+) -> tuple[FoundStudent, ...]:
+    """Which students of classes that go on have all of some words in their name or class?"""
+    rows = session.execute(
+        select(Student.id, Student.display_name, Enrolment.class_id, SchoolClass.name)
+        .join(Enrolment, Enrolment.student_id == Student.id)
+        .join(SchoolClass, SchoolClass.id == Enrolment.class_id)
+        .where(
+            Student.school_id == school_id,
+            SchoolClass.archived_at.is_(None),
+            has_words(words, Student.display_name, SchoolClass.name),
+            has_any_word(words, Student.display_name),
+        )
+        .order_by(func.lower(Student.display_name), Student.id)
+        .limit(at_most)
+    )
+    return tuple(
+        FoundStudent(id=number, name=name, class_id=class_id, class_name=class_name)
+        for number, name, class_id, class_name in rows
+    )
 
 
 def end_card(session: Session, student_id: int) -> None:

@@ -9,7 +9,7 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from noema.core.coaching.audience import Audience
-from noema.core.exercises.needs import Needs
+from noema.core.coaching.needs import Needs
 from noema.core.progress.excuse import Excuse
 from noema.store.tables import Assignment, Enrolment, Photograph, Sheet, Student, StudentTerms
 

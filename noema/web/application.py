@@ -80,6 +80,7 @@ from noema.web.returning.views import returning
 from noema.web.reviewing.views import reviewing
 from noema.web.rubrics.views import rubrics
 from noema.web.school.views import school
+from noema.web.search.views import search
 from noema.web.today.views import today
 from noema.web.unit.feed import feed
 from noema.web.unit.lay_out import lay_out
@@ -125,6 +126,7 @@ FEATURES = (
     feed,
     assigning,
     changing,
+    search,
     keys,
     paints,
     reaching,

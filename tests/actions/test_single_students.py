@@ -15,10 +15,10 @@ from noema.actions.due_days import due_days_of_student
 from noema.actions.hold_against import Holding, hold_against
 from noema.actions.make_class import enrol_students
 from noema.actions.print_sheets import drawings, print_again, print_sheets
+from noema.core.coaching.needs import Needs
 from noema.core.errors import Refused
 from noema.core.exercises.catalogue import usual_tolerance
 from noema.core.exercises.levels import Key, Level
-from noema.core.exercises.needs import Needs
 from noema.core.judging.review import Decision, Verb
 from noema.core.progress.excuse import Excuse
 from noema.core.progress.states import WorkState

@@ -39,6 +39,7 @@ ME, GONE, LOG_IN, NOT_YOURS = (200, 302, 303), (404,), (302,), (403,)
 BELONGS_TO_NOBODY = {
     "school.keep_days",
     "today.home",
+    "search.find",
     "classes.plan",
     "classes.new_class",
     "classes.make",

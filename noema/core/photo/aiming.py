@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noema.core.language import N_, gettext
+from noema.core.photo.code import read_code
 from noema.core.photo.hints import hints
 from noema.core.photo.marks import FoundMarks, find_marks
 from noema.core.photo.no_sheet import why_no_sheet
@@ -58,6 +59,7 @@ class Glance:
     corners: tuple[Point, ...]  # of the sheet, shares of the picture; empty where none is seen
     aims: tuple[Aim, ...] = ()  # what to change, the most telling first
     flags: tuple[SheetFlag, ...] = ()  # where no sheet is seen: why
+    code: str = ""  # of the sheet, where it could be read
 
     @property
     def words(self) -> tuple[str, ...]:
@@ -113,6 +115,7 @@ def _glance(rgb: NDArray[np.uint8], found: FoundMarks, placed: Placed, frame: Pa
     return Glance(
         corners=tuple((float(x), float(y)) for x, y in sheet.tolist()),
         aims=tuple(aim for aim, holds in seen.items() if holds),
+        code=read_code(rgb, placed, frame.qr_polygon_mm) or "",
     )
 
 

@@ -11,8 +11,8 @@ from noema.actions.change_assignment import help_student
 from noema.actions.choose_audience import choose_audience
 from noema.actions.share_class import share_with
 from noema.core.coaching.audience import Audience
+from noema.core.coaching.needs import Needs
 from noema.core.errors import Refused
-from noema.core.exercises.needs import Needs
 from noema.core.joining.deeds import Deed
 from noema.core.language import N_, gettext
 from noema.store.class_teachers import ColleagueName, colleagues_of, teachers_of_class
@@ -73,7 +73,7 @@ class ShareForm(Form):
     shares = Said("share", name="do")
 
 
-class NameForm(Form):
+class StudentNameForm(Form):
     """What a student is called."""
 
     name_ = Exactly(name="name")
@@ -145,7 +145,7 @@ def share(class_id: int) -> Response:
 @class_settings.post("/classes/<int:class_id>/students/<int:student_id>/name")
 def name_student(class_id: int, student_id: int) -> Response:
     """Call a student otherwise."""
-    name = read_form(NameForm).name_.data
+    name = read_form(StudentNameForm).name_.data
     actions.name_student(db(), me().school_id, class_id, student_id, name)
     return _to_student(class_id, student_id)
 

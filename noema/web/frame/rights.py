@@ -18,6 +18,7 @@ _BY_FEATURE: Mapping[str, Right] = {
     "aiming": Right.HELP,
     "again": Right.HELP,
     "finding": Right.HELP,
+    "search": Right.HELP,
     "placing": Right.HELP,
     "pictures": Right.HELP,
     "lay_out": Right.HELP,

@@ -67,7 +67,13 @@ def answer_of(name: str) -> tuple[dict[str, object], int]:
     if found is None:
         return {}, 202
     words, corners = list(found.words), list(found.corners)
-    return {"ready": found.ready, "words": words, "corners": corners, "again": found.again}, 200
+    return {
+        "ready": found.ready,
+        "words": words,
+        "corners": corners,
+        "again": found.again,
+        "code": found.code,
+    }, 200
 
 
 def sent_look() -> bytes:

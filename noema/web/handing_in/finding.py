@@ -5,13 +5,13 @@ from dataclasses import dataclass
 from flask import Blueprint, render_template, request
 
 from noema.store.photographs import PhotoRow, photo_of_school
-from noema.store.sheets import FoundSheet, find_sheets
+from noema.store.sheets import FoundSheet, find_sheets, likely_sheets
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
 finding = Blueprint("finding", __name__)
 
-MOST_FOUND = 12
+MOST_FOUND, MOST_LIKELY = 12, 6
 _MOST_LETTERS = 80
 
 
@@ -34,10 +34,14 @@ class FindingPage(FoundPage):
 
 @finding.get("/photographs/<int:photograph_id>/whose")
 def whose(photograph_id: int) -> str:
-    """Look for the sheet a photograph shows."""
+    """Look for the sheet a photograph shows; without words, the likeliest come first."""
     photo = photo_of_school(db(), me().school_id, photograph_id)
     words = request.args.get("words", "")[:_MOST_LETTERS].strip()
-    found = find_sheets(db(), me().school_id, words, MOST_FOUND) if words else ()
+    found = (
+        find_sheets(db(), me().school_id, words, MOST_FOUND)
+        if words
+        else likely_sheets(db(), photo, MOST_LIKELY)
+    )
     if "HX-Request" in request.headers:
         page = FoundPage(photo=photo, words=words, found=found)
         return render_template("handing_in/found_sheets.html", page=page)

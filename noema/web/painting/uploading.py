@@ -10,6 +10,7 @@ from noema.actions.hand_in_own import add_piece, begin_upload, hand_in_own
 from noema.core.errors import Refused
 from noema.core.language import gettext
 from noema.formats.photo_file import MOST_BYTES
+from noema.store.sheets import sheet_by_code
 from noema.store.student_work import upload_of_student
 from noema.web.frame.forms import Exactly, SentFile, Whole, read_form
 from noema.web.frame.request import db, files, looks, pieces, the_student
@@ -49,8 +50,13 @@ def look() -> tuple[dict[str, object], int]:
 
 
 def seen(name: str) -> tuple[dict[str, object], int]:
-    """Say what was seen; 202 while it is being looked at."""
-    return answer_of(name)
+    """Say what was seen; 202 while it is being looked at. Somebody else's sheet is said to be."""
+    answer, status = answer_of(name)
+    sheet = sheet_by_code(db(), the_student().school_id, str(answer.get("code", "")))
+    if sheet is None or sheet.student_id == the_student().id:
+        return answer, status
+    theirs = gettext("This is somebody else’s sheet: photograph your own.")
+    return {**answer, "ready": False, "words": [theirs]}, status
 
 
 def hand_in(assignment_id: int) -> Response:

@@ -5,7 +5,7 @@ from itertools import groupby
 
 from noema.actions.say_to import sentence_of
 from noema.core.coaching.audience import Audience
-from noema.core.exercises.needs import Needs
+from noema.core.coaching.needs import Needs
 from noema.core.judging.judgement import Judgement
 from noema.core.language import gettext
 from noema.core.progress.value_accuracy import accuracy_of, change_words, gained
