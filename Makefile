@@ -24,4 +24,4 @@ bench:
 	@sh tools/bootstrap.sh test && $(PY) -m bench.run
 
 screenshots:
-	@sh tools/bootstrap.sh test && $(PY) -m tools.local demo && $(PY) -m tools.screenshots
+	@sh tools/bootstrap.sh test && $(PY) -m tools.local demo && $(PY) -m tools.local wait && $(PY) -m tools.screenshots

@@ -23,6 +23,7 @@ ROOT = Path(__file__).parents[1]
 DEMO, OWN = ROOT / ".local", ROOT / ".school"
 LOCAL = ROOT / os.environ.get("NOEMA_HOME", DEMO.name)
 PID, PORT, SECRET, LOG = (LOCAL / name for name in ("pid", "port", "secret", "noema.log"))
+REST, REST_PID = LOCAL / "demo.log", LOCAL / "demo.pid"  # of what is told beside
 
 _FIRST_PORT = 8000
 _WAIT_S = 30.0
@@ -37,12 +38,13 @@ def demo() -> None:
     fresh = _is_up() and _is_current()
     if not fresh:
         _stop_runner()
-    _fill(environment)
+    _begin(environment)
     if not fresh:
         _start_runner(environment)
     print(f"\nNoema is at {address()}\n")
     for email, name in TEACHERS:
         print(f"  {name}: {email}, password {PASSWORD}")
+    _go_on(environment)
     print("\n'make stop' stops it; what was done stays.")
 
 
@@ -73,6 +75,8 @@ def noema() -> None:
 
 def stop() -> None:
     """Stop all that was started."""
+    if _runs(REST_PID, b"demo"):
+        os.killpg(int(REST_PID.read_text(encoding="utf-8")), signal.SIGTERM)
     _stop_runner()
     Cluster(LOCAL / "postgres").stop()
     print("Noema is stopped.")
@@ -101,15 +105,35 @@ def _environment(database_url: str) -> dict[str, str]:
     }
 
 
-def _fill(environment: dict[str, str]) -> None:
-    """Tell the demo's story where it isn't told yet; it says how a student comes in."""
-    print(
-        "Looking at the demo data (the first time it is painted and read: a few minutes) …",
-        flush=True,
+def _begin(environment: dict[str, str]) -> None:
+    """Tell the demo's story as far as one class; it says how students come in."""
+    print("Looking at the demo data (the first time a class is painted and read) …", flush=True)
+    begun = subprocess.run(
+        [ROOT / ".venv/bin/noema", "demo", "--begin"], env=environment, check=False
     )
-    done = subprocess.run([ROOT / ".venv/bin/noema", "demo"], env=environment, check=False)
-    if done.returncode != 0:
+    if begun.returncode != 0:
         raise CantStart("The demo data couldn't be made: the line above says why.")
+
+
+def wait() -> None:
+    """Wait until the whole demo is told."""
+    while _runs(REST_PID, b"demo"):
+        time.sleep(1.0)
+
+
+def _go_on(environment: dict[str, str]) -> None:
+    """Have what is left told beside, while it is used; Today says how far it is."""
+    if _runs(REST_PID, b"demo"):
+        return
+    with REST.open("ab") as log:
+        rest = subprocess.Popen(
+            [ROOT / ".venv/bin/noema", "demo"],
+            env=environment,
+            stdout=log,
+            stderr=log,
+            start_new_session=True,
+        )
+    REST_PID.write_text(str(rest.pid), encoding="utf-8")
 
 
 def _start_runner(environment: dict[str, str]) -> None:
@@ -165,14 +189,16 @@ def _stop_runner() -> None:
 
 def _runner() -> int | None:
     """Give the runner's process id if it is still the process we started."""
-    if not PID.exists():
-        return None
-    pid = int(PID.read_text(encoding="utf-8"))
+    return int(PID.read_text(encoding="utf-8")) if _runs(PID, b"honcho") else None
+
+
+def _runs(kept: Path, called: bytes) -> bool:
+    """Whether the process whose id was kept still runs, and is the one that was started."""
     try:
-        command = Path(f"/proc/{pid}/cmdline").read_bytes()
+        command = Path(f"/proc/{int(kept.read_text(encoding='utf-8'))}/cmdline").read_bytes()
     except OSError:
-        return None
-    return pid if b"honcho" in command else None
+        return False
+    return called in command
 
 
 def _is_up() -> bool:
@@ -224,6 +250,6 @@ def _free_port() -> int:
 
 if __name__ == "__main__":
     try:
-        {"demo": demo, "start": start, "stop": stop, "noema": noema}[sys.argv[1]]()
+        {"demo": demo, "wait": wait, "start": start, "stop": stop, "noema": noema}[sys.argv[1]]()
     except CantStart as wrong:
         sys.exit(f"noema: {wrong}")

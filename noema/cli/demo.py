@@ -4,7 +4,7 @@ Every number comes out of the real pipeline: students paint and photograph throu
 photographs are handed in, read, judged and reviewed by the same actions the pages use.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, timedelta
@@ -30,8 +30,8 @@ from noema.cli.demo_pictures import fill_pictures
 from noema.cli.demo_practice import fill_practice
 from noema.cli.demo_printers import fill_printers
 from noema.cli.demo_shelf import fill_shelf
-from noema.cli.demo_students import let_students_think, say_how_a_student_comes_in
-from noema.cli.demo_units import fill_units
+from noema.cli.demo_students import let_students_think, say_how_students_come_in
+from noema.cli.demo_units import fill_cupboard, fill_unit, say_the_days
 from noema.core.coaching.audience import Audience
 from noema.core.errors import Refused
 from noema.core.exercises.catalogue import kind_of, usual_tolerance
@@ -67,12 +67,14 @@ from noema.stand_ins.student import Mistake, Painted, paint_sheet
 from noema.stand_ins.studio import take_picture
 from noema.store.assignments import assignment_of_school
 from noema.store.class_teachers import share_class
-from noema.store.engine import bring_up_to_date, open_engine, open_sessions
+from noema.store.classes import classes_of_school
+from noema.store.engine import Sessions, bring_up_to_date, open_engine, open_sessions
 from noema.store.paints import own_sets
 from noema.store.people import school_by_name, teacher_by_email
 from noema.store.photographs import add_batch
 from noema.store.reviews import AttemptRow, attempts_of_class
 from noema.store.sheets import SheetRow, layouts_of_sheets, sheets_of_assignment
+from noema.store.under_way import end_under_way, note_under_way
 
 SIZE_PX = (1600, 1200)
 _SEED = 6
@@ -104,49 +106,91 @@ class DemoStory:
     seeds: Iterator[int]
     today: date
     school_id: int
-    teacher_id: int
-    colleague_id: int
+    teacher_ids: tuple[int, ...]  # who teaches the class, and the colleague
+    note: Callable[[int], None]  # how many photographs were read
+    read: int = 0
+
+    @property
+    def teacher_id(self) -> int:
+        """Who teaches it."""
+        return self.teacher_ids[0]
 
 
 @click.command("demo")
-def command() -> None:
-    """Fill an empty database with a made-up school; does nothing when it is there."""
+@click.option("--begin", is_flag=True, help="Tell of one class only; what is left is told later.")
+def command(begin: bool) -> None:
+    """Fill an empty database with a made-up school; goes on where it was left."""
     settings = settings_from()
     engine = open_engine(settings.database_url)
     bring_up_to_date(engine)
-    files = files_at(settings.files)
-    with open_sessions(engine).begin() as session, own_processes() as pool:
-        if school_by_name(session, SCHOOL) is None:
-            _tell(session, files, pool)
-        say_how_a_student_comes_in(session, SCHOOL, settings.card_key or settings.secret_key)
+    sessions, files = open_sessions(engine), files_at(settings.files)
+    with own_processes() as pool:
+        tell(sessions, files, pool, CLASSES[:1] if begin else CLASSES)
+    with sessions() as session:
+        say_how_students_come_in(session, SCHOOL, settings.card_key or settings.secret_key)
+        left = _left(session) if begin else ()
+    if left:
+        click.echo(f"  To follow: {', '.join(left)}")
 
 
-def _tell(session: Session, files: FileStore, pool: ProcessPoolExecutor) -> None:
+def _left(session: Session) -> tuple[str, ...]:
+    school_id = school_by_name(session, SCHOOL)
+    rows = () if school_id is None else classes_of_school(session, school_id)
+    there = {row.name for row in rows}
+    return tuple(one.name for one in CLASSES if one.name not in there)
+
+
+def tell(
+    sessions: Sessions,
+    files: FileStore,
+    pool: ProcessPoolExecutor,
+    classes: Sequence[DemoClass],
+) -> None:
+    """Tell of the school and of some of its classes, of each that isn't there yet at once."""
+    today = datetime.now(UTC).date()
+    with sessions.begin() as session:
+        school_id = school_by_name(session, SCHOOL) or _found_school(session, today)
+    with sessions() as session:
+        there = {row.name for row in classes_of_school(session, school_id)}
+        staff = {email: teacher_by_email(session, email) for email, _ in TEACHERS}
+    missing = [one for one in classes if one.name not in there]
+    total, done = sum(one.photographs for one in missing), 0
+
+    def note(photographs: int, name: str) -> None:
+        with sessions.begin() as session:
+            note_under_way(session, school_id, name, min(done + photographs, total), total)
+
+    for told in missing:
+        click.echo(f"  {told.name}: painting, photographing, reading …")
+        with sessions.begin() as session:
+            story = DemoStory(
+                session=session,
+                files=files,
+                pool=pool,
+                rng=default_rng([_SEED, len(told.students)]),
+                seeds=count(1000 * len(told.students)),
+                today=today,
+                school_id=school_id,
+                teacher_ids=tuple(one.id for one in staff.values() if one is not None),
+                note=partial(note, name=told.name),
+            )
+            _tell_class(story, told)
+        done += told.photographs
+    with sessions.begin() as session:
+        end_under_way(session, school_id)
+        if missing and classes[-1] is CLASSES[-1]:
+            # At the end, so that the sheets so far are of printers nobody knew.
+            fill_printers(session, school_id)
+            fill_cupboard(session, school_id, today)
+
+
+def _found_school(session: Session, today: date) -> int:
     (email, name), (second_email, second_name) = TEACHERS
     school_id = create_school(session, SCHOOL, email, name, PASSWORD, "Europe/London")
-    colleague_id = add_colleague(session, school_id, second_email, second_name, PASSWORD)
+    add_colleague(session, school_id, second_email, second_name, PASSWORD)
     fill_shelf(session, school_id)
-    teacher = teacher_by_email(session, email)
-    story = DemoStory(
-        session=session,
-        files=files,
-        pool=pool,
-        rng=default_rng(_SEED),
-        seeds=count(1000),
-        today=datetime.now(UTC).date(),
-        school_id=school_id,
-        teacher_id=teacher.id if teacher else 0,
-        colleague_id=colleague_id,
-    )
-    for school_class in CLASSES:
-        click.echo(f"  {school_class.name}: painting, photographing, reading …")
-        _tell_class(story, school_class)
-    # Now, so that the sheets so far are of printers nobody knew.
-    fill_printers(session, school_id)
-    let_students_think(session, school_id)
-    fill_units(session, school_id, story.today)
-    fill_practice(session, school_id, story.today)
-    fill_pictures(session, files, school_id)
+    say_the_days(session, school_id, today)
+    return school_id
 
 
 def _tell_class(story: DemoStory, school_class: DemoClass) -> None:
@@ -160,7 +204,7 @@ def _tell_class(story: DemoStory, school_class: DemoClass) -> None:
         taught_by=story.teacher_id,
     )
     if school_class.audience is not Audience.CHILD:  # her colleague teaches the older ones too
-        share_class(story.session, class_id, story.colleague_id)
+        share_class(story.session, class_id, story.teacher_ids[1])
     enrol_students(story.session, story.school_id, class_id, "\n".join(school_class.students))
     choose_audience(story.session, story.school_id, class_id, school_class.audience)
     skills = dict(
@@ -172,6 +216,11 @@ def _tell_class(story: DemoStory, school_class: DemoClass) -> None:
     )
     for given in school_class.given:
         _tell_assignment(story, class_id, given, skills)
+    session, school_id = story.session, story.school_id
+    let_students_think(session, school_id, class_id, at_once=school_class.sees_at_once)
+    fill_unit(session, school_id, class_id, school_class, story.today)
+    fill_practice(session, school_id, class_id, story.today)
+    fill_pictures(session, story.files, school_id, class_id, school_class.pictures)
 
 
 def _tell_assignment(
@@ -264,6 +313,8 @@ def _hand_in(
         )
         if handed_in.photo and place < unread:
             read_photograph(story.session, story.files, handed_in.photo.id)
+            story.read += 1
+            story.note(story.read)
 
 
 def _painted(

@@ -37,7 +37,6 @@ from noema.stand_ins.eye import Eye
 from noema.stand_ins.saltmarsh import WEEK
 from noema.store.assignments import assignments_of_class
 from noema.store.bench import GivenTask, Practiser, give_task, practice_of_class
-from noema.store.classes import classes_of_school
 from noema.store.eye import series_of_student
 from noema.store.logbook import LogSource
 from noema.store.paints import hue_words
@@ -57,21 +56,21 @@ _SERIES = (
 _EYES = 0.55  # students who train their eye
 
 
-def fill_practice(session: Session, school_id: int, today: date) -> None:
-    """Let every class practise for six weeks."""
-    rng, table = default_rng(_SEED), hue_words(session, school_id).table
-    for row in classes_of_school(session, school_id):
-        paints = paints_of(session, assignments_of_class(session, row.id))
-        possible = {one.name for one in offers(paints.bench.paints, table)}
-        given = [
-            _give(session, school_id, row.id, name, paints, table, rng)
-            for name in _GIVEN
-            if name.startswith("match") or name in possible
-        ]
-        for student in card_holders_of_class(session, row.id):
-            _practise(session, student, row.id, given, paints, table, today, rng)
-            if rng.random() < _EYES:
-                _look(session, student, today, rng)
+def fill_practice(session: Session, school_id: int, class_id: int, today: date) -> None:
+    """Let a class practise for six weeks."""
+    students = card_holders_of_class(session, class_id)
+    rng, table = default_rng([_SEED, len(students)]), hue_words(session, school_id).table
+    paints = paints_of(session, assignments_of_class(session, class_id))
+    possible = {one.name for one in offers(paints.bench.paints, table)}
+    given = [
+        _give(session, school_id, class_id, name, paints, table, rng)
+        for name in _GIVEN
+        if name.startswith("match") or name in possible
+    ]
+    for student in students:
+        _practise(session, student, class_id, given, paints, table, today, rng)
+        if rng.random() < _EYES:
+            _look(session, student, today, rng)
 
 
 def _give(

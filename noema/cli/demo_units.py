@@ -30,8 +30,8 @@ from noema.core.planning.timetable import periods_of, weekly_of
 from noema.core.planning.unit import monday_of
 from noema.formats.frame_json import room_to_json
 from noema.formats.kept_plan_json import kept_plan_from_json
-from noema.stand_ins.saltmarsh import CLASSES, UNIT_WEEKS, WEEK
-from noema.store.classes import ClassRow, classes_of_school, students_of_class
+from noema.stand_ins.saltmarsh import UNIT_WEEKS, WEEK, DemoClass
+from noema.store.classes import students_of_class
 from noema.store.cupboard import containers_of, count_container
 from noema.store.paints import all_tubes
 from noema.store.units import CalendarRow, unit_of_class
@@ -39,10 +39,7 @@ from noema.store.units import CalendarRow, unit_of_class
 _RACK = 26  # nearly full when the largest class has painted
 _ROOM = "Room 12"
 _PERIODS = ("1 08:50 09:40", "2 09:40 10:30", "3 11:00 11:50", "4 11:50 12:40", "5 13:10 14:25")
-_LESSONS = ("tue 09:40 50", "wed 13:10 75 A", "mon 18:30 100 B")  # once a week, or every other
-_UNITS = ("first-term-gouache", "six-weeks-acrylic", "evening-watercolour")
 _WEEKS_MORE = 5  # after the unit
-_MISSED = time(9, 40)  # of the first class, the week before
 
 
 def _given(
@@ -51,9 +48,9 @@ def _given(
     return replace(one, lessons=lessons, unit=unit)
 
 
-def fill_units(session: Session, school_id: int, today: date) -> None:
-    """Plan each class from its first week, then miss a lesson and plan what is to come."""
-    monday = monday_of(today) - timedelta(weeks=WEEK - 1)
+def say_the_days(session: Session, school_id: int, today: date) -> None:
+    """Say the school's days, its periods and its room."""
+    monday = _begun(today)
     free = monday + timedelta(weeks=WEEK + 1)
     calendar = CalendarRow(
         begins_on=monday,
@@ -69,29 +66,31 @@ def fill_units(session: Session, school_id: int, today: date) -> None:
         ),
     )  # fmt: skip
     keep_days(session, school_id, calendar)
-    by_name = {row.name: row for row in classes_of_school(session, school_id)}
-    rows = []
-    begun = datetime.combine(monday, time(0), UTC)
-    for one, lessons, unit in zip(CLASSES, _LESSONS, _UNITS, strict=True):
-        row = by_name.get(one.name)
-        if row is None:
-            continue
-        rows.append(row)
-        change = partial(_given, weekly_of(lessons), READY[unit].wishes)
-        change_unit(session, school_id, row.id, change)
-        plan_unit(session, row.id, begun)
-    missed = datetime.combine(monday + timedelta(weeks=WEEK - 2, days=1), _MISSED)
-    change_unit(session, school_id, rows[0].id, cancelled(missed, is_held=False))
-    plan_unit(session, rows[0].id, missed.replace(tzinfo=UTC))
-    for row in rows:
-        _tell_last_lesson(session, school_id, row)
-        plan_unit(session, row.id, datetime.now(UTC))
-    _fill_cupboard(session, school_id, begun)
 
 
-def _tell_last_lesson(session: Session, school_id: int, row: ClassRow) -> None:
+def fill_unit(
+    session: Session, school_id: int, class_id: int, told: DemoClass, today: date
+) -> None:
+    """Plan a class from its first week, perhaps miss a lesson, and plan what is to come."""
+    monday = _begun(today)
+    change = partial(_given, weekly_of(told.lessons), READY[told.unit].wishes)
+    change_unit(session, school_id, class_id, change)
+    plan_unit(session, class_id, datetime.combine(monday, time(0), UTC))
+    if told.missed is not None:
+        missed = datetime.combine(monday + timedelta(weeks=WEEK - 2, days=1), told.missed)
+        change_unit(session, school_id, class_id, cancelled(missed, is_held=False))
+        plan_unit(session, class_id, missed.replace(tzinfo=UTC))
+    _tell_last_lesson(session, school_id, class_id)
+    plan_unit(session, class_id, datetime.now(UTC))
+
+
+def _begun(today: date) -> date:
+    return monday_of(today) - timedelta(weeks=WEEK - 1)
+
+
+def _tell_last_lesson(session: Session, school_id: int, class_id: int) -> None:
     """Say how the last lesson that was painted in went, and who wasn't there."""
-    frame, kept = frame_of_class(session, school_id, row.id), unit_of_class(session, row.id)
+    frame, kept = frame_of_class(session, school_id, class_id), unit_of_class(session, class_id)
     if kept is None or kept.plan is None:
         return
     lessons = as_kept(frame, kept_plan_from_json(kept.plan)).lessons
@@ -103,14 +102,15 @@ def _tell_last_lesson(session: Session, school_id: int, row: ClassRow) -> None:
     if not painted:
         return
     at = painted[-1].lesson.at.replace(tzinfo=None)
-    say_how_it_went(session, school_id, row.id, at, over_min=10, unfinished=0)
-    for student in students_of_class(session, row.id)[1:4:2]:
+    say_how_it_went(session, school_id, class_id, at, over_min=10, unfinished=0)
+    for student in students_of_class(session, class_id)[1:4:2]:
         key = at.isoformat(timespec="minutes")
-        mark_student(session, school_id, row.id, key, student.id, RegisterMark.AWAY)
+        mark_student(session, school_id, class_id, key, student.id, RegisterMark.AWAY)
 
 
-def _fill_cupboard(session: Session, school_id: int, begun: datetime) -> None:
+def fill_cupboard(session: Session, school_id: int, today: date) -> None:
     """Put in what all units take, as it was counted when they began, but too little white."""
+    begun = datetime.combine(_begun(today), time(0), UTC)
     found = cupboard_of(session, school_id)
     needed: dict[TubeInMedium, float] = defaultdict(float)
     for one in found.takes:

@@ -54,7 +54,7 @@ _ORDER = (
 
 NOT_KEPT = (
     "code_secret", "guess", "leaving_file", "log_in", "look", "one_use_link", "passkey",
-    "recovery_code", "sent_form",
+    "recovery_code", "sent_form", "under_way",
 )  # fmt: skip
 """Tables of what goes on just now, which are no part of a school's record."""
 

@@ -98,3 +98,14 @@ class SentForm(Base):
     __tablename__ = "sent_form"
     once: Mapped[str] = mapped_column(String(32), primary_key=True)
     made_at: Mapped[datetime] = mapped_column(server_default=func.now(), index=True)
+
+
+class UnderWayRow(Base):
+    """Something long that fills a school just now."""
+
+    __tablename__ = "under_way"
+    school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), primary_key=True)
+    name: Mapped[str] = mapped_column(String(80))
+    done: Mapped[int]
+    total: Mapped[int]
+    changed_at: Mapped[datetime]

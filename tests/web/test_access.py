@@ -40,6 +40,7 @@ BELONGS_TO_NOBODY = {
     "school.keep_days",
     "today.home",
     "search.find",
+    "today.how_far",
     "classes.plan",
     "classes.new_class",
     "classes.make",

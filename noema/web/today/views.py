@@ -6,6 +6,7 @@ from flask import Blueprint, Response, current_app, render_template
 
 from noema.store.classes import classes_found
 from noema.store.leaves import LeafWanted
+from noema.store.under_way import UnderWay, under_way
 from noema.store.waiting import first_question
 from noema.web.frame.leaf import MOST_CLASSES
 from noema.web.frame.page import Frame, Stage, frame
@@ -17,7 +18,14 @@ today = Blueprint("today", __name__)
 
 
 @dataclass(frozen=True, kw_only=True)
-class TodayPage:
+class UnderWayPage:
+    """What fills the school just now; the part that is fetched again."""
+
+    under_way: UnderWay | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class TodayPage(UnderWayPage):
     """What waits for the teacher."""
 
     frame: Frame
@@ -37,11 +45,19 @@ def home() -> str:
         frame=around,
         quiet=not any(vars(around.waiting).values()),
         question=first_question(db(), me().school_id) if around.waiting.questions else None,
+        under_way=under_way(db(), me().school_id),
         classes=class_lines(classes.shown),
         more_classes=classes.goes_on,
         lessons=coming_lessons(classes.shown),
     )
     return render_template("today/home.html", page=page)
+
+
+@today.get("/under-way")
+def how_far() -> str:
+    """Say how far what fills the school is; asked for until it is over."""
+    page = UnderWayPage(under_way=under_way(db(), me().school_id))
+    return render_template("today/under_way.html", page=page)
 
 
 @today.get("/favicon.ico")

@@ -1,4 +1,4 @@
-"""Days, excuses and needs of single students; assignments that are put off or withdrawn"""
+"""Terms and needs of single students, assignments put off or withdrawn, what fills a school"""
 
 import sqlalchemy as sa
 from alembic import op
@@ -39,6 +39,7 @@ def upgrade() -> None:
     )
     op.create_table(
         "student_terms",
+        "under_way",
         sa.Column("assignment_id", sa.Integer, nullable=False),
         sa.Column("student_id", sa.Integer, nullable=False),
         sa.Column("due_on", sa.Date, nullable=True),
@@ -59,6 +60,18 @@ def upgrade() -> None:
         ),
         sa.PrimaryKeyConstraint("assignment_id", "student_id", name=op.f("pk_student_terms")),
     )
+    op.create_table(
+        "under_way",
+        sa.Column("school_id", sa.Integer, nullable=False),
+        sa.Column("name", sa.String(80), nullable=False),
+        sa.Column("done", sa.Integer, nullable=False),
+        sa.Column("total", sa.Integer, nullable=False),
+        sa.Column("changed_at", TIMESTAMP(timezone=True), nullable=False),
+        sa.ForeignKeyConstraint(
+            ["school_id"], ["school.id"], name=op.f("fk_under_way_school_id_school")
+        ),
+        sa.PrimaryKeyConstraint("school_id", name=op.f("pk_under_way")),
+    )
     op.create_index(op.f("ix_student_terms_student_id"), "student_terms", ["student_id"])
 
 
@@ -71,6 +84,7 @@ def downgrade() -> None:
         "school_class WHERE larger_cells",
         "judgement WHERE gentler",
     )
+    op.drop_table("under_way")
     op.drop_table("student_terms")
     op.drop_constraint(op.f(_ONE_EACH_WAY), "judgement")
     op.create_unique_constraint(
