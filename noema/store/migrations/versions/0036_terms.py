@@ -39,7 +39,6 @@ def upgrade() -> None:
     )
     op.create_table(
         "student_terms",
-        "under_way",
         sa.Column("assignment_id", sa.Integer, nullable=False),
         sa.Column("student_id", sa.Integer, nullable=False),
         sa.Column("due_on", sa.Date, nullable=True),
@@ -78,6 +77,7 @@ def upgrade() -> None:
 def downgrade() -> None:
     refuse_loss(
         "student_terms",
+        "under_way",
         "assignment WHERE due_on IS NOT NULL OR withdrawn_at IS NOT NULL",
         "sheet WHERE larger_cells",
         "student WHERE larger_cells OR fewer_steps OR gentler OR audience IS NOT NULL",
