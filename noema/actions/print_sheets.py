@@ -255,5 +255,10 @@ def _add(
 def _layout(assignment: AssignmentRow, exercise: Exercise, code: str, *, larger: bool) -> Layout:
     grey_only = assignment.grey_only or exercise.paints is None
     return worksheet_layout(
-        exercise.asked, assignment.paper, code, grey_only=grey_only, larger=larger
+        exercise.asked,
+        assignment.paper,
+        code,
+        grey_only=grey_only,
+        larger=larger,
+        volumes=assignment.shows_parts,
     )

@@ -11,7 +11,8 @@ from noema.core.exercises.media import Medium, cautions
 from noema.core.pigments.cautions import cautions_of
 from noema.core.sheet.code import checked_code
 from noema.core.sheet.drawing import Drawing
-from noema.core.sheet.drawn_worksheet import Printed, draw_key_sheet, draw_worksheet
+from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
+from noema.core.sheet.key_sheet import draw_key_sheets
 from noema.core.sheet.layout import Layout
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import worksheet_layout
@@ -48,7 +49,7 @@ def command(
     size, code = Paper(paper), checked_code(code)
     plain = question.plainly(Medium(medium))
     asked, of_paints = plain or question.asked(), plain is None
-    layout = worksheet_layout(asked, size, code, grey_only=grey or not of_paints)
+    layout = worksheet_layout(asked, size, code, grey_only=grey or not of_paints, volumes=parts)
     said = (
         cautions_of(question.paints.tubes, question.paints.binder)
         if of_paints
@@ -58,8 +59,8 @@ def command(
     drawing = draw_worksheet(layout, asked, size, printed)
     _write(out, layout, drawing)
     if key_sheet:
-        wall = draw_key_sheet(question.asked(), size, "")
-        (out / "key.pdf").write_bytes(sheets_pdf([wall], wall.title))
+        wall = draw_key_sheets(question.asked(), size, "")
+        (out / "key.pdf").write_bytes(sheets_pdf(wall, wall[0].title))
 
 
 def _write(out: Path, layout: Layout, drawing: Drawing) -> None:

@@ -10,12 +10,14 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
+from noema.core.language import gettext
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Mark, Shape, Words
 from noema.core.sheet.layout import Polygon
 from noema.formats.modules import black_boxes
 
 _FONTS = Path(__file__).parent / "fonts"
 REGULAR, BOLD = "Atkinson", "Atkinson-Bold"
+_TILE_MARGIN_MM, _GLUED_MM = 8.0, 10.0  # round every tile; and by which two overlap
 
 
 @cache
@@ -24,18 +26,63 @@ def register_fonts() -> None:
     pdfmetrics.registerFont(TTFont(BOLD, _FONTS / "atkinson-bold.ttf"))
 
 
-def sheets_pdf(drawings: Iterable[Drawing], title: str) -> bytes:
-    """Draw pages in order; the same drawings give the same bytes."""
-    register_fonts()
+def sheets_pdf(drawings: Iterable[Drawing], title: str, *, larger: float = 1.0) -> bytes:
+    """Draw pages in order, so many times as large; the same drawings give the same bytes."""
     out = BytesIO()
-    canvas = Canvas(out, invariant=1, pageCompression=1)
-    canvas.setTitle(title)
+    canvas = _canvas(out, title)
     for drawing in drawings:
-        canvas.setPageSize((drawing.width_mm * mm, drawing.height_mm * mm))
+        canvas.setPageSize((drawing.width_mm * larger * mm, drawing.height_mm * larger * mm))
+        canvas.scale(larger, larger)
         _draw(canvas, drawing)
         canvas.showPage()
     canvas.save()
     return out.getvalue()
+
+
+def posters_pdf(drawings: Iterable[Drawing], title: str, *, across: int) -> bytes:
+    """Draw each page as a poster of tiles, so many across and down, on paper of its own size.
+
+    Tiles overlap by what is glued, and say at their foot where they belong.
+    """
+    out = BytesIO()
+    canvas = _canvas(out, title)
+    for drawing in drawings:
+        wide, high = drawing.width_mm, drawing.height_mm
+        step = wide - 2 * _TILE_MARGIN_MM - _GLUED_MM, high - 2 * _TILE_MARGIN_MM - _GLUED_MM
+        larger = min((across * step[0] + _GLUED_MM) / wide, (across * step[1] + _GLUED_MM) / high)
+        for row in range(across):
+            for column in range(across):
+                canvas.setPageSize((wide * mm, high * mm))
+                canvas.saveState()
+                frame = canvas.beginPath()
+                frame.rect(
+                    _TILE_MARGIN_MM * mm,
+                    _TILE_MARGIN_MM * mm,
+                    (wide - 2 * _TILE_MARGIN_MM) * mm,
+                    (high - 2 * _TILE_MARGIN_MM) * mm,
+                )
+                canvas.clipPath(frame, stroke=0)
+                canvas.translate(
+                    (_TILE_MARGIN_MM - column * step[0]) * mm,
+                    (high - _TILE_MARGIN_MM + row * step[1] - larger * high) * mm,
+                )
+                canvas.scale(larger, larger)
+                _draw(canvas, drawing)
+                canvas.restoreState()
+                canvas.setFillGray(0.4)
+                canvas.setFont(REGULAR, 3.0 * mm)
+                where = gettext("row %(row)s, column %(column)s", row=row + 1, column=column + 1)
+                canvas.drawString(_TILE_MARGIN_MM * mm, 4.0 * mm, f"{drawing.title}, {where}")
+                canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+def _canvas(out: BytesIO, title: str) -> Canvas:
+    register_fonts()
+    canvas = Canvas(out, invariant=1, pageCompression=1)
+    canvas.setTitle(title)
+    return canvas
 
 
 def words_width_mm(words: Words) -> float:

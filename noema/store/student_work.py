@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from sqlalchemy import ColumnElement, or_, select
 from sqlalchemy.dialects.postgresql import insert
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, aliased
 
 from noema.core.errors import NotFound
 from noema.core.language import gettext
@@ -83,6 +83,24 @@ def sheets_of_student(
     return sheets_where(
         session, Sheet.student_id == student_id, Sheet.assignment_id == assignment_id
     )
+
+
+def given_again(session: Session, student_id: int) -> frozenset[int]:
+    """Of which assignments has a student a newer sheet that they haven't photographed yet?"""
+    newer = aliased(Sheet)
+    has_newer = select(newer.id).where(
+        newer.assignment_id == Sheet.assignment_id,
+        newer.student_id == Sheet.student_id,
+        newer.attempt > Sheet.attempt,
+    )
+    has_photo = select(Photograph.id).where(Photograph.sheet_id == Sheet.id)
+    question = select(Sheet.assignment_id).where(
+        Sheet.student_id == student_id,
+        Sheet.attempt > 1,
+        ~has_newer.exists(),
+        ~has_photo.exists(),
+    )
+    return frozenset(session.scalars(question))
 
 
 def sheet_of_student(session: Session, student_id: int, sheet_id: int) -> SheetRow:

@@ -304,3 +304,17 @@ def test_one_student_hands_in_no_more_than_a_lesson_asks_for(app, school, photo,
 def test_what_is_due_is_said_with_its_day(app, school):
     """The class began on 7 September; its sixth week ends on Friday, 16 October."""
     assert "by 16 Oct" in school.student(app).get("/me").text
+
+
+def test_a_new_sheet_is_to_be_painted_until_it_is_photographed(app, school, photo):
+    paints(school, at_once=True)
+    client = school.student(app)
+    number = number_of(hands_in(client, school, photo))
+    read(school, number)
+    assert "Nothing waits for you" in text_of(client.get("/me"))
+    client.post(f"/me/exercises/{school.assignment_id}/again", data={"cells": "all"})
+    todo, _, _ = text_of(client.get("/me")).partition("Practise mixing")
+    assert "paint your new sheet, then photograph it" in todo
+    again = [s for s in school.sheets() if s.attempt == 2][0]
+    hands_in(client, school, school.photo_of(again, seed=5))
+    assert "your new sheet" not in text_of(client.get("/me"))

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from noema.core.colour.hvc import hvc_of
 from noema.core.colour.names import HueTable
 from noema.core.exercises.asked import Asked, AskedCell
+from noema.core.exercises.naming import cell_names
 from noema.core.judging.drift import neighbour_hue
 from noema.core.judging.judgement import CellJudgement, Drift, FindingKind, Judgement
 from noema.core.judging.review import Review
@@ -40,7 +41,8 @@ class ClassPattern:
     students: int
     of: int
     words: str
-    suggestion: str  # what to do about it; empty where nothing in particular helps
+    suggestion: str  # what a teacher can do about it; empty where nothing in particular helps
+    own_try: str  # what students can do about it themselves
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -57,12 +59,13 @@ class CellDrifts:
 def drifts_by_cell(attempts: Sequence[Attempt], asked: Asked) -> tuple[CellDrifts, ...]:
     """Collect every counted drift, cell by cell in the exercise's order."""
     cells = {cell.id: list[CellJudgement]() for cell in asked.cells}
+    names = cell_names(asked)
     for cell in _counted(attempts):
         cells[cell.id].append(cell)
     return tuple(
         CellDrifts(
             id=cell_id,
-            label=seen[0].label if seen else cell_id,
+            label=names[cell_id],
             hue=_in_rooms(one.hue for one in seen),
             value=_in_rooms(_value(one) for one in seen),
             chroma=_in_rooms(one.chroma for one in seen),
@@ -120,6 +123,7 @@ def _by_finding(attempts: Sequence[Attempt]) -> Iterator[ClassPattern]:
                 what=gettext(said[0], side=end_words(side)),
             ),
             suggestion=gettext(said[1]),
+            own_try=gettext(said[2]),
         )
 
 
@@ -153,15 +157,17 @@ def _by_cell(
                     count=len(astray),
                     all=len(seen),
                 ),
-                suggestion=_suggested(by_cell[cell_id], said, paints, table),
+                suggestion=(mixed := _by_its_mix(by_cell[cell_id], said, paints, table))
+                or gettext(_HELP[said][0] if said in _HELP else ""),
+                own_try=mixed or gettext(_HELP[said][1] if said in _HELP else ""),
             )
 
 
-def _suggested(cell: AskedCell, said: str, paints: PaintSet | None, table: HueTable) -> str:
-    """Say what these paints have to do with it, and what would help."""
+def _by_its_mix(cell: AskedCell, said: str, paints: PaintSet | None, table: HueTable) -> str:
+    """Say of a dull mix what its paints have to do with it; nothing of others."""
     used = [part.tube for part in cell.parts if part.tube.role is Role.COLOUR]
     if paints is None or said != _DULL or cell.hvc.hue100 is None or len(used) < 2:
-        return gettext(_HELP[said]) if said in _HELP else ""
+        return ""
     name = table.nearest(cell.hvc.hue100, _DULL_NAMES).name
     better = [p.tube for p in best_mix(paints.tubes, cell.hvc.hue100) if p.tube.role is Role.COLOUR]
     if better and set(better) - set(used):
@@ -197,17 +203,32 @@ _WAYS: tuple[tuple[Callable[[CellJudgement], bool], str], ...] = (
     (lambda cell: _past(cell.hue, 1.0), _LEANS),
     (lambda cell: _past(cell.hue, -1.0), _LEANS),
 )
-_HELP: Mapping[str, str] = {
-    _LEANS: N_("Show once how the mix turns with a touch of each of its tubes."),
-    "is too dark": N_("Show once how little of the darker paint it takes."),
-    "is too light": N_("Show it once beside the key, squinting."),
-    "is more intense than asked": N_("Show how a touch of the complement takes intensity away."),
+_HELP: Mapping[str, tuple[str, str]] = {
+    _LEANS: (
+        N_("Show once how the mix turns with a touch of each of its tubes."),
+        N_("Bring in a touch of one of its tubes, then of the other: watch which way it turns."),
+    ),
+    "is too dark": (
+        N_("Show once how little of the darker paint it takes."),
+        N_("Start from the lighter paint and bring the darker in by tiny touches."),
+    ),
+    "is too light": (
+        N_("Show it once beside the key, squinting."),
+        N_("Hold your sheet beside the key, squint, and go darker until both look the same."),
+    ),
+    "is more intense than asked": (
+        N_("Show how a touch of the complement takes intensity away."),
+        N_("Bring in a tiny touch of the colour opposite on the wheel."),
+    ),
 }
+"""By way of straying: what a teacher can do for the class, and what students can try."""
+
 _SIDED = (FindingKind.BUNCHED, FindingKind.NOT_NEUTRAL, FindingKind.CAST)
-_SAID: Mapping[FindingKind, tuple[str, str]] = {
+_SAID: Mapping[FindingKind, tuple[str, str, str]] = {
     FindingKind.BUNCHED: (
         N_("the steps crowd towards %(side)s"),
         N_("Paint the middle step together first, then halve each side."),
+        N_("Paint the middle step first, then halve each side."),
     ),
     FindingKind.NOT_NEUTRAL: (
         N_("the neutral leans to %(side)s"),
@@ -215,54 +236,82 @@ _SAID: Mapping[FindingKind, tuple[str, str]] = {
             "Show how to steer: a trace of the other tube until nobody can say "
             "which side it leans to."
         ),
+        N_("Bring in a trace of the other tube until nobody can say which side it leans to."),
     ),
     FindingKind.COLOURED: (
         N_("colour stands where grey was asked"),
         N_("Change the water, and start from clean piles."),
+        N_("Take clean water and start from clean piles."),
     ),
     FindingKind.CONTAMINATED: (
         N_("a tube isn't clean"),
         N_("Show how to wash the brush between mixes, and change the water."),
+        N_("Wash the brush between mixes, and change the water."),
     ),
     FindingKind.WRONG_TUBE: (
         N_("a mix is of another tube than asked"),
         N_("Lay the tubes out in the order of the sheet before the next start."),
+        N_("Lay your tubes out in the order of the sheet before you start."),
     ),
     FindingKind.SWAPPED: (
         N_("cells stand in each other's place"),
         N_("Number the piles as the cells."),
+        N_("Put your piles in the order of the cells before you paint."),
     ),
     FindingKind.TOGETHER: (
         N_("steps sit together"),
         N_("Squint along the row before the paint is dry."),
+        N_("Squint along the row: where you see no edge, make the step bigger."),
     ),
     FindingKind.ORDER: (
         N_("steps stand the wrong way round"),
         N_("Lay the piles out in order first."),
+        N_("Lay your piles out in order first, from light to dark."),
     ),
     FindingKind.LEANS: (
         N_("mixes lean to one of their tubes"),
         N_("Show where the eye's middle lies: it is rarely the middle of the parts."),
+        N_("Judge the middle by eye, not by counting parts."),
     ),
     FindingKind.DULL: (
         N_("mixes turned dull"),
         N_("Show one mix with a clean brush, two tubes only."),
+        N_("Mix it again from two tubes only, with a clean brush."),
     ),
-    FindingKind.THIN: (N_("paint doesn't cover"), N_("Show how thick one even coat is.")),
-    FindingKind.WET: (N_("photographed wet"), N_("Photograph at the start of the next lesson.")),
+    FindingKind.THIN: (
+        N_("paint doesn't cover"),
+        N_("Show how thick one even coat is."),
+        N_("Paint one even coat, thick enough that no paper shows."),
+    ),
+    FindingKind.WET: (
+        N_("photographed wet"),
+        N_("Photograph at the start of the next lesson."),
+        N_("Let it dry before you photograph it."),
+    ),
     FindingKind.OVER_LINE: (
         N_("paint runs over the line"),
         N_("Hand out smaller brushes for edges."),
+        N_("Take a smaller brush for the edges."),
     ),
-    FindingKind.SHORT_DARK: (N_("the dark end stops early"), N_("Show the black used thick.")),
+    FindingKind.SHORT_DARK: (
+        N_("the dark end stops early"),
+        N_("Show the black used thick."),
+        N_("Use the black thick, straight from the tube."),
+    ),
     FindingKind.SHORT_LIGHT: (
         N_("the light end stops early"),
         N_("Show white from a clean brush."),
+        N_("Take white fresh, with a clean brush."),
     ),
     FindingKind.CAST: (
         N_("the greys lean to %(side)s"),
         N_("Change the water; start from clean white."),
+        N_("Take clean water and clean white."),
     ),
-    FindingKind.EMPTY: (N_("cells are still bare"), N_("Give time to finish.")),
+    FindingKind.EMPTY: (
+        N_("cells are still bare"),
+        N_("Give time to finish."),
+        N_("Finish the bare cells before you photograph the sheet."),
+    ),
 }
-"""What is said of many sheets with the same finding, and what helps a class."""
+"""What is said of many sheets, what helps a class, and what students can try."""

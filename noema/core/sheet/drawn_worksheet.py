@@ -1,32 +1,36 @@
-"""Worksheets and key sheets drawn, from the plan of an exercise."""
+"""Worksheets drawn, from the plan of an exercise."""
 
 import textwrap
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
-from noema.core.colour.srgb import lab_to_linear, linear_to_srgb
 from noema.core.exercises.asked import Arrangement, Asked, Even
-from noema.core.exercises.piles import say_mixes
 from noema.core.language import gettext
 from noema.core.pigments.says import say_volumes
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Item, Mark, Shape, Words
+from noema.core.sheet.key_sheet import rgb_of
 from noema.core.sheet.layout import Layout, PatchKind, Point, Polygon
 from noema.core.sheet.paper import Paper
 from noema.core.sheet.worksheet import (
     CELLS_TOP_MM,
+    LABEL_MM,
     SIDE_MM,
     TUBES_NAME,
     LabelledCell,
     Plan,
     plan_of,
 )
+from noema.core.sheet.worksheet import (
+    VOLUMES_MM as _VOLUMES_MM,
+)
 
 OUTLINE_GREY, OUTLINE_MM = 150, 0.2  # light enough to vanish under paint
 _HOW_TO_MM, _LINE_MM = 3.1, 4.1
 _COLUMN_LETTERS, _WIDE_LETTERS = 24, 150  # a line of how-to beside a wheel, and above rows
 _LETTER_MM = 1.43  # width of a letter of a label, about: longer labels are cut
+_SMALL_LETTER_MM = 1.2  # of a line of volumes
 _NAME_LETTERS = 15  # a row's name, a line
 _BESIDE_NAME_MM = (100.0, 114.0)  # down the page, either paper
 _RIM_MM = 3.6
@@ -48,7 +52,8 @@ class Printed:
 
 def draw_worksheet(layout: Layout, asked: Asked, paper: Paper, words: Printed) -> Drawing:
     """Draw the page for one student, on the very layout by which it will be read."""
-    plan = _as_laid_out(plan_of(asked, paper, larger=words.larger), layout)
+    plan = plan_of(asked, paper, larger=words.larger, volumes=words.shows_parts)
+    plan = _as_laid_out(plan, layout)
     items: list[Item] = [Mark(id=m.id, square_mm=m.corners_mm) for m in layout.markers]
     items.append(Code(text=layout.qr_text, square_mm=layout.qr_polygon_mm))
     items += [
@@ -58,7 +63,7 @@ def draw_worksheet(layout: Layout, asked: Asked, paper: Paper, words: Printed) -
     ]
     for one in plan.on_paper:
         if one.target_mm is not None:
-            items.append(Shape(polygon_mm=one.target_mm, fill_rgb=_rgb(one.cell.lab)))
+            items.append(Shape(polygon_mm=one.target_mm, fill_rgb=rgb_of(one.cell.lab)))
         items.append(
             Shape(
                 polygon_mm=one.polygon_mm,
@@ -96,36 +101,6 @@ def _moved(one: LabelledCell, polygon: Polygon) -> LabelledCell:
     return replace(one, polygon_mm=polygon, label_mm=((left + right) / 2.0, top - 1.2))
 
 
-def draw_key_sheet(asked: Asked, paper: Paper, school_class: str) -> Drawing:
-    """Draw the expected exercise in colour, with names and parts, for the wall.
-
-    It carries no marks and no code, so that nobody hands it in by mistake.
-    """
-    plan = plan_of(asked, paper)
-    items: list[Item] = [
-        Shape(polygon_mm=one.polygon_mm, fill_rgb=_rgb(one.cell.lab), name=one.cell.id)
-        for one in plan.on_paper
-    ]
-    items += _labels(plan, asked, shows_parts=False)
-    words = Printed(
-        student=asked.title, school_class=school_class, due=gettext("Key sheet, for the wall")
-    )
-    items += _heading(asked, words, "", plan.frame.width_mm - SIDE_MM)
-    items += _parts_list(plan, asked)
-    return Drawing(
-        width_mm=plan.frame.width_mm,
-        height_mm=plan.frame.height_mm,
-        title=gettext("Key: %(title)s", title=asked.title),
-        items=tuple(items),
-    )
-
-
-def _rgb(lab: tuple[float, float, float]) -> tuple[int, int, int]:
-    shown = np.clip(linear_to_srgb(lab_to_linear(lab)), 0.0, 1.0)
-    red, green, blue = np.rint(shown * 255.0).astype(int).tolist()
-    return red, green, blue
-
-
 def _labels(plan: Plan, asked: Asked, *, shows_parts: bool) -> Iterator[Words]:
     if asked.arrangement is Arrangement.WHEEL:
         yield from _wheel_labels(plan, asked)
@@ -150,12 +125,43 @@ def _over_tubes(plan: Plan) -> Iterator[Words]:
 
 
 def _cell_labels(
-    cells: Iterable[LabelledCell], ends: Mapping[str, str], *, shows_parts: bool
+    cells: Sequence[LabelledCell], ends: Mapping[str, str], *, shows_parts: bool
 ) -> Iterator[Words]:
     for one in cells:
-        text = ends.get(one.cell.id) or _label(one, shows_parts=shows_parts)
+        x, y = one.label_mm
+        text = ends.get(one.cell.id) or _label(one)
+        volumes = _volumes(one, cells) if shows_parts else ()
+        for n, line in enumerate(volumes):
+            at = (x, y - (len(volumes) - 1 - n) * _VOLUMES_MM)
+            yield Words(at_mm=at, text=line, size_mm=2.3, anchor=Anchor.MIDDLE, grey=70)
         if text:
-            yield Words(at_mm=one.label_mm, text=text, size_mm=2.7, anchor=Anchor.MIDDLE, grey=70)
+            at = (x, y - len(volumes) * _VOLUMES_MM)
+            yield Words(at_mm=at, text=text, size_mm=2.7, anchor=Anchor.MIDDLE, grey=70)
+
+
+def _volumes(one: LabelledCell, cells: Sequence[LabelledCell]) -> tuple[str, ...]:
+    """Give a cell's volumes in as many lines as fit between its label and what is above it."""
+    if len(one.cell.parts) < 2:
+        return ()
+    xs, ys = [x for x, _ in one.polygon_mm], [y for _, y in one.polygon_mm]
+    above = [
+        max(y for _, y in other.polygon_mm)
+        for other in cells
+        if max(y for _, y in other.polygon_mm) < min(ys)
+        and min(x for x, _ in other.polygon_mm) < max(xs)
+        and max(x for x, _ in other.polygon_mm) > min(xs)
+    ]
+    room = min(ys) - max(above, default=CELLS_TOP_MM)
+    most = int((room - LABEL_MM + 0.6) / _VOLUMES_MM)
+    width = int((max(xs) - min(xs) + 2.0) / _SMALL_LETTER_MM)
+    # Where there is little room, what is brought into the lighter pile.
+    whole = _short_parts(one)
+    brought = whole.rpartition(" + ")[2]
+    for said in (whole, brought, brought.partition(" of ")[0]):
+        lines = textwrap.wrap(said, max(4, width))
+        if len(lines) <= most:
+            return tuple(lines)
+    return ()
 
 
 def _ends_of_value(asked: Asked) -> Iterator[tuple[str, str]]:
@@ -167,17 +173,11 @@ def _ends_of_value(asked: Asked) -> Iterator[tuple[str, str]]:
                 yield cell.id, f"{cell.label} {word}"
 
 
-def _label(one: LabelledCell, *, shows_parts: bool) -> str:
-    """Give a cell's label, with its volumes where they are wanted and there is room."""
+def _label(one: LabelledCell) -> str:
+    """Give a cell's label, as much of it as there is room for."""
     xs = [x for x, _ in one.polygon_mm]
     most = max(3, int((max(xs) - min(xs) + 2.0) / _LETTER_MM))
     text = one.cell.label
-    if shows_parts and len(one.cell.parts) > 1:
-        parts = _short_parts(one)
-        # Where there is little room, what is brought into the lighter pile.
-        for said in (f"{text}: {parts}", f"{text}: {parts.rpartition(' + ')[2]}"):
-            if len(said) <= most:
-                return said
     return text if len(text) <= most else text[: most - 1] + "."
 
 
@@ -275,24 +275,3 @@ def _foot(plan: Plan, words: Printed) -> Iterator[Item]:
     for n, line in enumerate(textwrap.wrap(" ".join(words.cautions), letters)[:3]):
         at = (SIDE_MM, bottom - 28.4 + n * 2.7)
         yield Words(at_mm=at, text=line, size_mm=2.2, grey=110)
-
-
-def _parts_list(plan: Plan, asked: Asked) -> Iterator[Words]:
-    """Say every cell's mix: under the rows, or in columns beside a wheel."""
-    mixes = say_mixes(asked)
-    lines = [
-        f"{cell.label or cell.id}: {mixes[cell.id]}" for cell in asked.cells if cell.id in mixes
-    ]
-    wheel = asked.arrangement is Arrangement.WHEEL
-    if wheel:
-        lines = [wrapped for line in lines for wrapped in textwrap.wrap(line, 34)]
-        half = (len(lines) + 1) // 2
-        columns = ((SIDE_MM, lines[:half]), (plan.frame.width_mm - SIDE_MM - 40.0, lines[half:]))
-        for left, column in columns:
-            for n, line in enumerate(column[:62]):
-                yield Words(at_mm=(left, 52.0 + n * 2.5), text=line, size_mm=2.1, grey=40)
-        return
-    text = textwrap.wrap("; ".join(lines), 190)
-    for n, line in enumerate(text[:9]):
-        at = (SIDE_MM, plan.frame.height_mm - 31.0 + n * 2.6)
-        yield Words(at_mm=at, text=line, size_mm=2.1, grey=40)

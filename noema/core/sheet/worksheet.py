@@ -18,6 +18,7 @@ from noema.core.sheet.paper import LANDSCAPE, MARGIN_MM, MARKER_MM, QR_MM, Paper
 LEAST_CELL_MM, GAP_MM = 12.0, 3.0
 MOST_CELL_MM, MOST_LARGER_MM = 34.0, 60.0
 LABEL_MM = 3.6  # room for a label above a row of cells
+VOLUMES_MM, _MOST_VOLUMES = 2.8, 2  # a line of volumes over a cell, and how many there may be
 SIDE_MM = MARGIN_MM + MARKER_MM + 3.0  # clear of the marks and patches at the edges
 CELLS_TOP_MM, CELLS_BOTTOM_MM = 55.0, 33.0  # from the top and from the bottom of the page
 ROW_NAME_MM = 27.0
@@ -74,18 +75,21 @@ class Plan:
         return (*self.placed, *self.tubes)
 
 
-def plan_of(asked: Asked, paper: Paper, *, larger: bool = False) -> Plan:
+def plan_of(asked: Asked, paper: Paper, *, larger: bool = False, volumes: bool = False) -> Plan:
     """Find a place for every cell; refuses what would come out under 12 mm.
 
-    For a hand that needs room, cells are as large as the page lets them be.
+    For a hand that needs room, cells are as large as the page lets them be. Lines of volumes
+    over the cells get room where there is some.
     """
     frame = LANDSCAPE[paper]
     if asked.arrangement is Arrangement.WHEEL:
         return _wheel(asked, frame, larger=larger)
-    if not larger:
-        return _rows(asked, frame, MOST_CELL_MM)
-    plans = (_rows(wrapped, frame, MOST_LARGER_MM) for wrapped in _wrapped(asked, frame))
-    return max(plans, key=_least_across)
+    for lines in (_MOST_VOLUMES, 1) if volumes else ():
+        try:
+            return _in_rows(asked, frame, LABEL_MM + lines * VOLUMES_MM, larger=larger)
+        except BadExercise:
+            continue
+    return _in_rows(asked, frame, LABEL_MM, larger=larger)
 
 
 def fits(asked: Asked, paper: Paper) -> bool:
@@ -98,10 +102,16 @@ def fits(asked: Asked, paper: Paper) -> bool:
 
 
 def worksheet_layout(
-    asked: Asked, paper: Paper, code: str, *, grey_only: bool, larger: bool = False
+    asked: Asked,
+    paper: Paper,
+    code: str,
+    *,
+    grey_only: bool,
+    larger: bool = False,
+    volumes: bool = False,
 ) -> Layout:
     """Plan the page of an exercise as the reader will need it."""
-    plan = plan_of(asked, paper, larger=larger)
+    plan = plan_of(asked, paper, larger=larger, volumes=volumes)
     frame = plan.frame
     return Layout(
         sheet=code,
@@ -124,6 +134,13 @@ def worksheet_layout(
     )
 
 
+def _in_rows(asked: Asked, frame: PaperFrame, label_mm: float, *, larger: bool) -> Plan:
+    if not larger:
+        return _rows(asked, frame, MOST_CELL_MM, label_mm)
+    plans = (_rows(wrapped, frame, MOST_LARGER_MM, label_mm) for wrapped in _wrapped(asked, frame))
+    return max(plans, key=_least_across)
+
+
 def _wrapped(asked: Asked, frame: PaperFrame) -> Iterator[Asked]:
     """Give an exercise as it is, and with its rows broken in two, in three, as far as they fit."""
     yield asked
@@ -137,7 +154,7 @@ def _wrapped(asked: Asked, frame: PaperFrame) -> Iterator[Asked]:
         ]
         wrapped = replace(asked, arrangement=Arrangement.ROWS, bands=tuple(parts))
         try:
-            _rows(wrapped, frame, MOST_LARGER_MM)
+            _rows(wrapped, frame, MOST_LARGER_MM, LABEL_MM)
         except BadExercise:
             return
         yield wrapped
@@ -149,7 +166,7 @@ def _least_across(plan: Plan) -> float:
     return round(min(right - left, bottom - top), 1)
 
 
-def _rows(asked: Asked, frame: PaperFrame, most_mm: float) -> Plan:
+def _rows(asked: Asked, frame: PaperFrame, most_mm: float, label_mm: float) -> Plan:
     rows = len(asked.bands) + bool(asked.tubes)
     columns = max(
         len(asked.tubes),
@@ -162,7 +179,7 @@ def _rows(asked: Asked, frame: PaperFrame, most_mm: float) -> Plan:
     left = SIDE_MM + named
     width = (frame.width_mm - SIDE_MM - left + GAP_MM) / columns
     height = (frame.height_mm - CELLS_TOP_MM - CELLS_BOTTOM_MM) / rows
-    across, down = width - GAP_MM, height - max(GAP_MM, LABEL_MM + 0.6)
+    across, down = width - GAP_MM, height - max(GAP_MM, label_mm + 0.6)
     if min(across, down) < LEAST_CELL_MM:
         raise BadExercise(
             gettext(
@@ -176,10 +193,10 @@ def _rows(asked: Asked, frame: PaperFrame, most_mm: float) -> Plan:
             )
         )
     size = min(across, 2.2 * most_mm), min(down, most_mm)
-    pitch = min(height, size[1] + LABEL_MM + 2.4)
+    pitch = min(height, size[1] + label_mm + 2.4)
 
     def at(row: int, column: int) -> Point:
-        return left + column * width, CELLS_TOP_MM + LABEL_MM + row * pitch
+        return left + column * width, CELLS_TOP_MM + label_mm + row * pitch
 
     def name(text: str, row: int, shift: int) -> RowName:
         _, top = at(row, 0)
@@ -238,8 +255,7 @@ def _wheel(asked: Asked, frame: PaperFrame, *, larger: bool) -> Plan:
     middle = (frame.width_mm / 2.0, (_RIM_TOP_MM + frame.height_mm - _RIM_BOTTOM_MM) / 2.0)
     outer = middle[1] - _RIM_TOP_MM
     hues = len(asked.bands[0].cells)
-    deepest = (outer - _HUB_MM + GAP_MM) / len(asked.bands) - GAP_MM
-    depth = min(deepest, MOST_CELL_MM) if larger and deepest > RING_MM else RING_MM
+    depth = max(RING_MM, _deepest(outer, len(asked.bands), hues)) if larger else RING_MM
     placed, names = [], []
     for ring, band in enumerate(asked.bands):
         out = outer - ring * (depth + GAP_MM)
@@ -263,6 +279,14 @@ def _wheel(asked: Asked, frame: PaperFrame, *, larger: bool) -> Plan:
     return Plan(
         frame=frame, placed=tuple(placed), names=tuple(names), tubes=_beside_wheel(asked, frame)
     )
+
+
+def _deepest(outer: float, rings: int, hues: int) -> float:
+    """Give how deep rings can be, mm: clear of the hub, the innermost's cells wide enough."""
+    by_hub = (outer - _HUB_MM + GAP_MM) / rings - GAP_MM
+    narrowest = (LEAST_CELL_MM + GAP_MM) * hues / (2.0 * pi)  # its middle's distance from the hub
+    by_arc = (outer - (rings - 1) * GAP_MM - narrowest) / (rings - 0.5)
+    return min(by_hub, by_arc, MOST_CELL_MM)
 
 
 def _beside_wheel(asked: Asked, frame: PaperFrame) -> tuple[LabelledCell, ...]:

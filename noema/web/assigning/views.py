@@ -14,8 +14,7 @@ from noema.actions.work_out_exercise import Chosen, work_out
 from noema.core.errors import BadExercise, Refused
 from noema.core.exercises.levels import Key
 from noema.core.language import gettext
-from noema.core.sheet.drawn_worksheet import draw_key_sheet
-from noema.formats.sheet_pdf import sheets_pdf
+from noema.core.sheet.key_sheet import draw_key_sheets
 from noema.store.assignments import (
     AssignmentRow,
     assignment_of_school,
@@ -37,6 +36,7 @@ from noema.web.frame.once import do_once
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, me
+from noema.web.printing.sizes import drawings_pdf
 
 assigning = Blueprint("assigning", __name__)
 
@@ -103,8 +103,8 @@ def key_sheet(class_id: int) -> Response:
     """Give the key sheet for the wall, for the choices so far."""
     row = class_of_school(db(), me().school_id, class_id)
     chosen = chosen_of(request.args)
-    drawing = draw_key_sheet(work_out(chosen), chosen.paper, row.name)
-    return Response(sheets_pdf([drawing], drawing.title), mimetype="application/pdf")
+    drawings = draw_key_sheets(work_out(chosen), chosen.paper, row.name)
+    return drawings_pdf(drawings, drawings[0].title)
 
 
 @assigning.post("/classes/<int:class_id>/assign")

@@ -17,10 +17,9 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.naming import cell_names
 from noema.core.language import N_, gettext
 from noema.core.pigments.shelf import SETS
-from noema.core.sheet.drawn_worksheet import draw_key_sheet
+from noema.core.sheet.key_sheet import draw_key_sheets
 from noema.core.words.known_tubes import tubes_learned
 from noema.formats.reading_json import reading_from_json
-from noema.formats.sheet_pdf import sheets_pdf
 from noema.store.assignments import AssignmentRow, assignment_of_school
 from noema.store.paints import hue_words, own_sets, paint_set
 from noema.store.readings import teachers_readings
@@ -32,6 +31,7 @@ from noema.web.exercises.showing import Shown, show
 from noema.web.frame.forms import OneOf, TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
+from noema.web.printing.sizes import KEY_SIZES, drawings_pdf
 
 keys = Blueprint("keys", __name__)
 
@@ -61,6 +61,7 @@ class KeyPage:
     frame: Frame
     row: AssignmentRow
     shown: Shown
+    sizes: tuple[tuple[str, str], ...]  # of the key sheet
     held: str  # what against, in words
     meanwhile: str  # what against until a sheet of the teacher's is the key; empty: it is
     tolerances: str  # the tolerances in words
@@ -126,6 +127,7 @@ def key(assignment_id: int) -> str:
     page = KeyPage(
         frame=frame(Stage.PLAN),
         row=row,
+        sizes=KEY_SIZES,
         shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, url),
         held=gettext(KEY_WORDS[row.key]),
         meanwhile="" if exercise.key is row.key else gettext(KEY_WORDS[exercise.key]),
@@ -187,8 +189,8 @@ def _fields(row: AssignmentRow, has_paints: bool) -> tuple[Select, ...]:
 def key_sheet(assignment_id: int) -> Response:
     """Give the key sheet for the wall."""
     row = assignment_of_school(db(), me().school_id, assignment_id)
-    drawing = draw_key_sheet(exercise_of(db(), row).expected, row.paper, row.class_name)
-    return Response(sheets_pdf([drawing], drawing.title), mimetype="application/pdf")
+    drawings = draw_key_sheets(exercise_of(db(), row).expected, row.paper, row.class_name)
+    return drawings_pdf(drawings, drawings[0].title)
 
 
 @keys.post("/assignments/<int:assignment_id>/key/sheet")

@@ -16,6 +16,7 @@ from noema.store.student_work import (
     ClassOfStudent,
     attempts_of_student,
     classes_of_student,
+    given_again,
     given_one_to_student,
     given_to_student,
     sheets_of_student,
@@ -94,7 +95,8 @@ def due_page() -> DuePage:
     work = work_of_student(db(), me.id)
     given = given_to_student(db(), me.id)
     days = due_days_of_student(db(), me.school_id, me.id, given)
-    tasks = [_task(row, classes, work, days.get(row.id)) for row in given]
+    again = given_again(db(), me.id)
+    tasks = [_task(row, classes, work, days.get(row.id), again=row.id in again) for row in given]
     return DuePage(
         name=me.display_name,
         todo=tuple(task for task in tasks if task.open),
@@ -169,16 +171,21 @@ def _task(
     classes: Mapping[int, ClassOfStudent],
     work: Mapping[int, WorkRow],
     on: date | None,
+    *,
+    again: bool,
 ) -> Task:
     mine = work.get(row.id)
     state = WorkState.NOT_PRINTED if mine is None else mine.state
     decided = state in (WorkState.ACCEPTED, WorkState.SENT_BACK)
     at_once = classes[row.class_id].sees_at_once and state is WorkState.TO_REVIEW
+    said = gettext("look at it") if at_once else gettext(_SAID[state])
+    if again:
+        said = gettext("paint your new sheet, then photograph it")
     return Task(
         row=row,
-        state=gettext("look at it") if at_once else gettext(_SAID[state]),
+        state=said,
         due=due_words(row, classes[row.class_id], on),
-        open=state in _OPEN,
+        open=again or state in _OPEN,
         seen=decided or at_once,
         photograph_id=None if mine is None else mine.photograph_id,
     )

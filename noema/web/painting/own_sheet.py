@@ -86,6 +86,7 @@ class HandedInPage:
     hints: tuple[str, ...]  # what could be better in the photograph
     busy: bool  # being read
     ask: tuple[AskedOf, ...]  # cells to think about; empty once that is done
+    shows_next: bool  # what was read is shown as soon as that is done
     feedback: Feedback | None
     waits: bool  # read and thought about, but the teacher looks first
     reason: str  # why it couldn't be read; empty when it could
@@ -116,6 +117,7 @@ def handed_in_page(photograph_id: int, look: str = "") -> HandedInPage:
         hints=_hints(look),
         busy=photo.state is PhotoState.READING,
         ask=_asked(photo, row) if check is None and row is not None and not unread else (),
+        shows_next=at_once or decided,
         feedback=_feedback(own, attempts, check, row, at_once=at_once) if may and own else None,
         waits=own is not None and check is not None and not may,
         reason=say_kept(photo.reason or "") if unread else "",

@@ -12,15 +12,15 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.language import N_, gettext
 from noema.core.pigments.shelf import PaintSet
-from noema.core.sheet.drawn_worksheet import draw_key_sheet
+from noema.core.sheet.key_sheet import draw_key_sheets
 from noema.core.sheet.paper import Paper
-from noema.formats.sheet_pdf import sheets_pdf
 from noema.store.paints import hue_words, paint_set
 from noema.web.exercises.fields import Select, select
 from noema.web.exercises.options import OptionFields, chosen_in, fields_of_kind
 from noema.web.exercises.showing import Shown, show
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
+from noema.web.printing.sizes import drawings_pdf
 
 asking = Blueprint("asking", __name__)
 
@@ -71,8 +71,8 @@ def asked(set_ref: str) -> str:
 def key_sheet(set_ref: str) -> Response:
     """Give the key sheet for the wall."""
     paints = paint_set(db(), me().school_id, set_ref)
-    drawing = draw_key_sheet(_worked_out(paints), Paper.A4, paints.label)
-    return Response(sheets_pdf([drawing], drawing.title), mimetype="application/pdf")
+    drawings = draw_key_sheets(_worked_out(paints), Paper.A4, paints.label)
+    return drawings_pdf(drawings, drawings[0].title)
 
 
 def _asked_page(paints: PaintSet, set_ref: str) -> AskedPage:

@@ -9,7 +9,6 @@ from werkzeug.wrappers import Response as AnyResponse
 from noema.actions import print_sheets as actions
 from noema.core.errors import NotFound
 from noema.core.language import gettext
-from noema.formats.sheet_pdf import sheets_pdf
 from noema.formats.sheet_svg import sheet_svg
 from noema.store.assignments import (
     AssignmentRow,
@@ -28,6 +27,7 @@ from noema.store.sheets import (
 from noema.web.frame.leaf import LeafPlace, leaf_place, wanted_leaf
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
+from noema.web.printing.sizes import drawings_pdf
 
 printing = Blueprint("printing", __name__)
 
@@ -93,13 +93,8 @@ def pdf(assignment_id: int) -> Response:
     if not chosen:
         raise NotFound(gettext("No sheets have been made for this assignment: print them first."))
     title = f"{assignment.title}, {assignment.class_name}"
-    data = sheets_pdf(actions.drawings(db(), assignment, chosen), title)
-    name = f"{assignment.stem}.pdf"
-    return Response(
-        data,
-        mimetype="application/pdf",
-        headers={"Content-Disposition": f'inline; filename="{name}"'},
-    )
+    drawings = actions.drawings(db(), assignment, chosen)
+    return drawings_pdf(drawings, title, f"{assignment.stem}.pdf")
 
 
 @printing.get("/sheets/<int:sheet_id>.svg")

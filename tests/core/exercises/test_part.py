@@ -23,7 +23,7 @@ def test_only_the_cells_named_are_kept_with_their_colours():
 
 
 def test_a_ring_cell_says_its_hue_where_the_wheel_is_gone():
-    assert part_of(WHEEL, {"tint-in-3"}).cells[0].label == "orange, tint-in"
+    assert part_of(WHEEL, {"tint-in-3"}).cells[0].label == "orange, inner tint"
 
 
 def test_many_cells_wrap_into_rows_that_fit_a_page():

@@ -75,3 +75,13 @@ def test_every_counted_drift_stands_in_its_cell_in_tolerances():
     assert len(orange.value) == 2
     assert orange.chroma[0] < -1.0
     assert orange.chroma[1] == pytest.approx(0.0, abs=0.01)
+
+
+def test_a_class_is_told_what_to_do_itself_and_its_teacher_what_to_show():
+    too_dark = {TINTS.cells[3].id: TINTS.cells[1].lab}
+    found = class_patterns([attempt(TINTS, too_dark) for _ in range(4)], TINTS, SPLIT, USUAL_HUES)
+    assert found
+    for one in found:
+        assert one.own_try
+        assert not {"Show", "Hand out", "Give time", "together"} & set(one.own_try.split())
+    assert any(one.suggestion != one.own_try for one in found)

@@ -11,16 +11,18 @@ import pytest
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.asked import Arrangement, Asked, Band
+from noema.core.exercises.piles import say_mixes
 from noema.core.photo.code import read_code
 from noema.core.photo.marks import find_marks
 from noema.core.photo.straighten import place_page
-from noema.core.sheet.drawing import Anchor, Words
-from noema.core.sheet.drawn_worksheet import Printed, draw_key_sheet, draw_worksheet
+from noema.core.sheet.drawing import Anchor, Shape, Words
+from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
+from noema.core.sheet.key_sheet import LEAST_LETTERS_MM, draw_key_sheets
 from noema.core.sheet.layout import PatchKind
 from noema.core.sheet.paper import MARGIN_MM, Paper
 from noema.core.sheet.worksheet import GAP_MM, LEAST_CELL_MM, plan_of, worksheet_layout
 from noema.formats.layout_json import layout_to_json
-from noema.formats.sheet_pdf import sheets_pdf, words_width_mm
+from noema.formats.sheet_pdf import posters_pdf, sheets_pdf, words_width_mm
 from noema.formats.sheet_svg import sheet_svg
 from tests.core.exercises.grounds import EVERY, asked, choose
 
@@ -54,8 +56,9 @@ def window(points, more_mm):
         *((*one, Paper.LETTER) for one in EVERY if one[2] != "darks"),
     ],
 )
-def test_cells_are_large_apart_and_inside_the_margin(kind, wanted, name, paper):
-    layout = worksheet_layout(asked(kind, wanted, name), paper, "K7Q2-04", grey_only=False)
+@pytest.mark.parametrize("roomy", [{}, {"larger": True, "volumes": True}])
+def test_cells_are_large_apart_and_inside_the_margin(kind, wanted, name, paper, roomy):
+    layout = worksheet_layout(asked(kind, wanted, name), paper, "K7Q2-04", grey_only=False, **roomy)
     jsonschema.validate(layout_to_json(layout), SCHEMA)
     cells = [cell.polygon_mm for cell in layout.cells]
     cover = filled(cells, layout)
@@ -114,16 +117,66 @@ def test_labels_never_cover_a_cell(kind, wanted, name):
         assert not area.any(), words.text
 
 
-def test_a_beginners_sheet_names_the_volumes():
+@pytest.mark.parametrize(
+    ("kind", "wanted"),
+    [
+        ("value-scale", choose(steps=9)),
+        ("tint-ladder", choose(steps=7, tubes=("scarlet", "lemon-yellow"))),
+        ("intensity-chart", choose()),
+    ],
+)
+def test_a_beginners_sheet_names_the_volumes_of_every_mix(kind, wanted):
+    exercise = asked(kind, wanted, "split-six+black")
+    words = Printed(shows_parts=True)
+    layout = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=True, volumes=True)
+    drawing = draw_worksheet(layout, exercise, Paper.A4, words)
+    lines = [item for item in drawing.items if isinstance(item, Words)]
+    for cell in layout.cells:
+        mixed = len(next(one for one in exercise.cells if one.id == cell.id).parts) > 1
+        xs, top = [x for x, _ in cell.polygon_mm], min(y for _, y in cell.polygon_mm)
+        middle = (min(xs) + max(xs)) / 2.0
+        over = [
+            one
+            for one in lines
+            if abs(one.at_mm[0] - middle) < 0.5 and top - 8.0 < one.at_mm[1] < top
+        ]
+        assert any(one.size_mm < 2.5 for one in over) is mixed, cell.id
+        for one in over:
+            assert words_width_mm(one) < max(xs) - min(xs) + GAP_MM
+
+
+@pytest.mark.parametrize(("kind", "wanted", "name"), EVERY[::2])
+def test_a_key_sheet_is_read_from_a_metre_and_says_every_mix(kind, wanted, name):
+    exercise = asked(kind, wanted, name)
+    pages = draw_key_sheets(exercise, Paper.A4, "Year 8")
+    lines = [(page, item) for page in pages for item in page.items if isinstance(item, Words)]
+    assert min(item.size_mm for _, item in lines) >= LEAST_LETTERS_MM
+    shown = {item.name for page in pages for item in page.items if isinstance(item, Shape)}
+    assert {cell.id for cell in exercise.cells} <= shown
+    whole = " ".join(item.text for _, item in lines).replace(" ", "")
+    for mix in say_mixes(exercise).values():
+        assert mix.replace(" ", "") in whole
+    for page, item in lines:
+        wide = words_width_mm(item)
+        left = {
+            Anchor.START: item.at_mm[0],
+            Anchor.MIDDLE: item.at_mm[0] - wide / 2.0,
+            Anchor.END: item.at_mm[0] - wide,
+        }[item.anchor]
+        assert left > 4.0, item.text
+        assert left + wide < page.width_mm - 4.0, item.text
+        assert item.at_mm[1] < page.height_mm - 4.0, item.text
+
+
+def test_a_poster_is_cut_into_tiles_that_hold_all_of_it():
     exercise = asked("tint-ladder", choose(), "split-six")
-    layout = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=True)
-
-    def said(words):
-        drawing = draw_worksheet(layout, exercise, Paper.A4, words)
-        return [item.text for item in drawing.items if isinstance(item, Words)]
-
-    assert "3: 6 white + 1 yellow" in said(Printed(shows_parts=True))
-    assert not [text for text in said(Printed()) if "white +" in text]
+    pages = draw_key_sheets(exercise, Paper.A4, "")
+    poster = pypdfium2.PdfDocument(posters_pdf(pages, "t", across=2))
+    assert len(poster) == 4 * len(pages)
+    text = " ".join(poster[n].get_textpage().get_text_bounded() for n in range(4))
+    assert "row 2, column 2" in text
+    larger = pypdfium2.PdfDocument(sheets_pdf(pages, "t", larger=2.0))[0]
+    assert larger.get_width() == pytest.approx(2.0 * 297.0 / 25.4 * 72.0, rel=1e-3)
 
 
 @pytest.mark.parametrize("kind", ["tint-ladder", "colour-wheel", "value-scale"])
@@ -159,9 +212,9 @@ def test_a_grey_sheet_has_no_coloured_patch_and_a_key_sheet_no_mark():
     assert {p.kind for p in grey.reference} == {PatchKind.PAPER, PatchKind.GREY}
     colour = worksheet_layout(exercise, Paper.A4, "K7Q2-04", grey_only=False)
     assert PatchKind.COLOUR in {p.kind for p in colour.reference}
-    key = sheet_svg(draw_key_sheet(exercise, Paper.A4, "Year 8"))
+    key = sheet_svg(draw_key_sheets(exercise, Paper.A4, "Year 8")[0])
     assert "Key sheet" in key
-    page = pypdfium2.PdfDocument(sheets_pdf([draw_key_sheet(exercise, Paper.A4, "")], "t"))[0]
+    page = pypdfium2.PdfDocument(sheets_pdf(draw_key_sheets(exercise, Paper.A4, ""), "t"))[0]
     picture = page.render(scale=4).to_numpy()[..., :3].copy()
     assert len(find_marks(picture).ids) == 0
 

@@ -55,6 +55,18 @@ _RINGS = (
     ("neutral-3", N_("greyed, 3 of 4")),
     ("neutral-4", N_("greyed, 4 of 4")),
 )
+_RING_NAMES = {
+    "tint-in": N_("inner tint"),
+    "tint-out": N_("outer tint"),
+    "shade": N_("shade"),
+    "grey": N_("grey"),
+    "neutral-1": N_("greyed, 1 of 4"),
+    "neutral-2": N_("greyed, 2 of 4"),
+    "neutral-3": N_("greyed, 3 of 4"),
+    "neutral-4": N_("greyed, 4 of 4"),
+}
+"""What a ring, and each of its cells after its hue, is called."""
+
 MOST_RINGS = {6: 4, 12: 3, 24: 1}
 """Rings, the pure one included, whose cells stay 12 mm across on a sheet."""
 
@@ -98,7 +110,7 @@ def _ask(chosen: WheelOptions, ground: Ground) -> Asked:
     _check_rings(hues, rings)
     pures = _pures(chosen, ground)
     bands = [_ring(ring, pures, ground) for ring in rings]
-    pure_band = Band(label="pure", cells=tuple(pures), even=Even.HUE)
+    pure_band = Band(label=gettext("pure"), cells=tuple(pures), even=Even.HUE)
     outside = [band for ring, band in zip(rings, bands, strict=True) if ring == "tint-out"]
     inside = [band for ring, band in zip(rings, bands, strict=True) if ring != "tint-out"]
     return Asked(
@@ -331,7 +343,7 @@ def _ring(ring: str, pures: list[AskedCell], ground: Ground) -> Band:
                 of=cell.id,
             )
         )
-    return Band(label=ring, cells=tuple(cells))
+    return Band(label=gettext(_RING_NAMES[ring]), cells=tuple(cells))
 
 
 def _tint(cell: AskedCell, ground: Ground) -> tuple[Stop, str]:
