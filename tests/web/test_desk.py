@@ -9,9 +9,11 @@ from noema.actions.work_out_exercise import Chosen
 from noema.core.exercises.catalogue import kind_of
 from noema.core.judging.review import ReviewState
 from noema.core.pigments.shelf import builtin_set
+from noema.formats.judgement_json import judgement_from_json
 from noema.jobs.judge_assignment import judge_behind
 from noema.stand_ins.painter import Hand
 from noema.store.assignments import assignments_of_class
+from noema.store.judgements import judgements_of
 from noema.web.reviewing.page import asks_first
 from tests.trade import CAREFUL, found_school
 
@@ -239,3 +241,34 @@ def test_a_long_queue_is_shown_some_exercises_at_a_time(app, school, monkeypatch
     assert "Show more" not in second_page
     assert first_page.count("<h2>") == second_page.count("<h2>") == 1
     assert first_page.split("<h2>")[1][:200] != second_page.split("<h2>")[1][:200]
+
+
+def test_the_cell_looked_at_stays_when_a_decision_is_undone(app, school):
+    photo = school.reviewable()
+    client = school.teacher(app)
+    look = "cell=c4&view=greyscale&large=1"
+    page = text_of(client, f"/review/{photo}?{look}")
+    assert "large" in page
+    cell = {"verb": "overrule", "verdict": "off", "cell": "c4", "look": look, "seen": "0"}
+    answer = client.post(f"/review/{photo}/decide", data=cell)
+    assert answer.headers["Location"].endswith(f"?{look}")
+    undone = {"verb": "undo", "look": look, "seen": "1"}
+    answer = client.post(f"/review/{photo}/decide", data=undone)
+    assert answer.headers["Location"].endswith(f"?{look}")
+
+
+def test_a_cells_numbers_stand_in_a_table_with_the_doubt_said(app, school):
+    photo = school.reviewable()
+    page = text_of(school.teacher(app), f"/review/{photo}?cell=c3")
+    with school.sessions() as session:
+        body = judgements_of(session, [photo])[photo]
+    cell = next(one for one in judgement_from_json(body).cells if one.id == "c3")
+    for number in (
+        f"{cell.expected_value:.1f}",
+        f"{cell.painted_value:.1f}",
+        f"{cell.drift:+.2f}",
+        f"{cell.tolerance:g}",
+        f"{2.0 * cell.sigma:.2f}",
+    ):
+        assert f"<td>{number}</td>" in page
+    assert "19 of 20" in page

@@ -104,3 +104,27 @@ def test_a_clock_set_back_shows_nobody_out(app, school, monkeypatch):
     back = datetime.now(UTC).timestamp() - 120
     monkeypatch.setattr("itsdangerous.timed.time.time", lambda: back)
     assert client.get("/plan").status_code == 200
+
+
+def test_what_a_page_asks_by_itself_keeps_no_log_in_going(app, school):
+    client = school.teacher(app)
+
+    def seen():
+        with school.sessions.begin() as session:
+            asked = "SELECT seen_at FROM log_in WHERE teacher_id = :t"
+            return session.scalar(text(asked), {"t": school.teacher_id})
+
+    with school.sessions.begin() as session:
+        session.execute(
+            text("UPDATE log_in SET seen_at = now() - interval '10 minutes' WHERE teacher_id = :t"),
+            {"t": school.teacher_id},
+        )
+    before = seen()
+    answer = client.get("/stages?at=REVIEW")
+    assert answer.status_code == 200
+    assert "<html" not in answer.text
+    assert seen() == before
+    client.get("/plan")
+    assert seen() > before
+    client.post("/log-out")
+    assert client.get("/stages").status_code == 204

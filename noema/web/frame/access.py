@@ -89,6 +89,10 @@ class StudentUser(UserMixin):  # type: ignore[misc]  # it comes without types
         return f"{_STUDENT} {self.token}"
 
 
+ASKED_BY_PAGES = {"today.stages"}
+"""What pages ask for by themselves again and again: it doesn't keep a log-in going."""
+
+
 def load_user(user_id: str) -> User | StudentUser | None:
     """Find who a session belongs to, while their log-in goes on."""
     _, _, token = user_id.partition(" ")
@@ -96,7 +100,8 @@ def load_user(user_id: str) -> User | StudentUser | None:
     found = who_is_in(db(), token, now) if token else None
     if found is None:
         return None
-    note_seen(sessions(), token, found, now)
+    if request.endpoint not in ASKED_BY_PAGES:
+        note_seen(sessions(), token, found, now)
     if found.teacher_id is not None:
         teacher = teacher_by_id(db(), found.teacher_id)
         return None if teacher is None or teacher.is_disabled else _user(teacher, token)
@@ -159,6 +164,8 @@ def require_log_in() -> Response | None:
     if isinstance(request.routing_exception, SecurityError):
         raise request.routing_exception  # asked for under a host that isn't ours
     of_student = request.blueprint in OF_STUDENTS
+    if not current_user.is_authenticated and request.endpoint in ASKED_BY_PAGES:
+        return Response(status=204)  # the page stays as it is
     if not current_user.is_authenticated:
         door = "joining.join" if of_student else "logging_in.log_in"
         wanted = request.full_path if request.method == "GET" else None

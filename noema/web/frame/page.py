@@ -52,6 +52,7 @@ class Frame:
 
     teacher: str
     school: str
+    current: Stage
     waiting: Waiting
     stages: tuple[StageLink, ...]
 
@@ -63,6 +64,7 @@ def frame(current: Stage) -> Frame:
     return Frame(
         teacher=me().display_name,
         school=me().school_name,
+        current=current,
         waiting=waiting,
         stages=tuple(
             StageLink(stage=stage, current=stage is current, waits=said.get(stage, ""))

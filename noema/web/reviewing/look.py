@@ -32,6 +32,7 @@ class Look:
     view: str = "straight"
     room: int = USUAL_ROOM
     near: bool = False  # magnified round the cell
+    large: bool = False  # over all of the desk
 
     @property
     def query(self) -> str:
@@ -41,6 +42,7 @@ class Look:
         said |= {"view": self.view} if self.view != usual.view else {}
         said |= {"room": self.room} if self.room != usual.room else {}
         said |= {"near": 1} if self.near else {}
+        said |= {"large": 1} if self.large else {}
         return urlencode(said)
 
     def at(self, cell: str) -> str:
@@ -66,6 +68,11 @@ class Look:
         """The same, magnified or back to the whole sheet."""
         return replace(self, near=not self.near).query
 
+    @property
+    def larger(self) -> str:
+        """The same over all of the desk, or back beside the numbers."""
+        return replace(self, large=not self.large).query
+
 
 def look_of(asked_for: MultiDict[str, str], cell: str) -> Look:
     """Read a look from an address; what makes no sense becomes what is usual."""
@@ -76,4 +83,5 @@ def look_of(asked_for: MultiDict[str, str], cell: str) -> Look:
         view=view if view in VIEWS else "straight",
         room=min(max(room, 0), ROOMS - 1),
         near=asked_for.get("near") == "1",
+        large=asked_for.get("large") == "1",
     )

@@ -45,6 +45,7 @@ from noema.web.frame.clock import here, short_moment
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, files, me
 from noema.web.reviewing.look import VIEWS, Look, look_of
+from noema.web.reviewing.numbers import NumberLine, number_lines
 from noema.web.reviewing.queue import Done, decided_just_now
 from noema.web.reviewing.sight import (
     Sight,
@@ -87,6 +88,7 @@ class DeskPage:
     after: int | None
     look: Look
     cell: CellJudgement
+    numbers: tuple[NumberLine, ...]  # of the cell
     cell_verdict: str  # the word that counts
     cell_before: str
     cell_after: str
@@ -150,6 +152,7 @@ def desk_page(photograph_id: int) -> DeskPage:
         after=queue.after,
         look=look,
         cell=judgement.cells[place],
+        numbers=number_lines(judgement.cells[place]),
         cell_verdict=gettext(verdict.value),
         cell_before=ids[max(place - 1, 0)],
         cell_after=ids[min(place + 1, len(ids) - 1)],

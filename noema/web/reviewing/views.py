@@ -1,6 +1,9 @@
 """The review desk: one sheet after the other, the teacher's word final."""
 
+from urllib.parse import parse_qsl
+
 from flask import Blueprint, redirect, render_template, request, url_for
+from werkzeug.datastructures import MultiDict
 from werkzeug.wrappers import Response
 from wtforms import Form
 
@@ -14,6 +17,7 @@ from noema.core.language import N_, gettext
 from noema.store.reviews import attempt_of_school
 from noema.web.frame.forms import Exactly, Many, OneOf, OneOrNone, Said, TextLine, Whole, read_form
 from noema.web.frame.request import db, me
+from noema.web.reviewing.look import look_of
 from noema.web.reviewing.page import asks_first, desk_page, next_in_queue
 from noema.web.reviewing.queue import accepted_page, holding_page, queue_page
 from noema.web.reviewing.whose import whose_page
@@ -33,6 +37,7 @@ class DecisionForm(Form):
     sentence = TextLine()
     seen = Whole()
     sure = Said("yes")
+    look = Exactly()  # how the sheet was looked at, as the address says it
 
 
 class SeenForm(Form):
@@ -94,8 +99,10 @@ def decide(photograph_id: int) -> Response:
         return redirect(url_for("reviewing.desk", photograph_id=after, done=photograph_id), 303)
     if decision.verb in _MOVES_ON:
         return redirect(url_for("reviewing.queue", done=photograph_id), 303)
-    cell = decision.cell
-    return redirect(url_for("reviewing.desk", photograph_id=photograph_id, cell=cell), 303)
+    looked = MultiDict(parse_qsl(given.look.data))
+    look = look_of(looked, decision.cell or looked.get("cell", ""))
+    address = url_for("reviewing.desk", photograph_id=photograph_id)
+    return redirect(f"{address}?{look.query}", 303)
 
 
 @reviewing.get("/review/exercises/<int:assignment_id>/holding")

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from flask import Blueprint, Response, current_app, render_template
+from flask import Blueprint, Response, current_app, render_template, request
 
 from noema.store.classes import classes_found
 from noema.store.leaves import LeafWanted
@@ -15,6 +15,13 @@ from noema.web.frame.weeks import ClassLine, class_lines
 from noema.web.today.lessons import ComingLesson, coming_lessons
 
 today = Blueprint("today", __name__)
+
+
+@dataclass(frozen=True, kw_only=True)
+class StagesPage:
+    """The stages alone; the part that is fetched again."""
+
+    frame: Frame
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -51,6 +58,14 @@ def home() -> str:
         lessons=coming_lessons(classes.shown),
     )
     return render_template("today/home.html", page=page)
+
+
+@today.get("/stages")
+def stages() -> str:
+    """Show the stages with what waits at each; pages ask for it by themselves."""
+    at = request.args.get("at", "")
+    current = Stage[at] if at in Stage.__members__ else Stage.NONE
+    return render_template("frame/stages.html", page=StagesPage(frame=frame(current)))
 
 
 @today.get("/under-way")
