@@ -65,6 +65,7 @@ from noema.web.painting.views import painting
 from noema.web.paints.asking import asking
 from noema.web.paints.exploring import exploring
 from noema.web.paints.naming import naming
+from noema.web.paints.pairing import pairing
 from noema.web.paints.reaching import reaching
 from noema.web.paints.swatching import swatching
 from noema.web.paints.views import paints
@@ -131,6 +132,7 @@ FEATURES = (
     paints,
     reaching,
     exploring,
+    pairing,
     asking,
     swatching,
     naming,

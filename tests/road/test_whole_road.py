@@ -123,7 +123,7 @@ def test_paints_are_explored_without_leaving_the_page(page, sessions, files):
     expect(page.get_by_role("heading", name="Room 3")).to_be_visible()
     page.get_by_role("link", name="What these paints can do").click()
     expect(page.get_by_text("Darks without black")).to_be_visible()
-    page.get_by_role("link", name="Explore two tubes").click()
+    page.get_by_role("link", name="From one to another").click()
     page.locator("select[name=one]").select_option("ultramarine")
     page.locator("select[name=other]").select_option("burnt-sienna")
     page.locator("select[name=steps]").select_option("11")

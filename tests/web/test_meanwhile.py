@@ -22,7 +22,7 @@ def test_the_second_teacher_is_told_and_nothing_is_overwritten(app, school):
 def test_a_refusal_comes_as_a_notice_where_a_fragment_was_asked_for(app, school):
     client = school.teacher(app)
     answer = client.get(
-        "/paints/sets/split-six/explore/found?one=nothing", headers={"HX-Request": "true"}
+        "/paints/sets/split-six/explore?one=nothing", headers={"HX-Request": "true"}
     )
     assert answer.status_code == 422
     assert 'role="alert"' in answer.text

@@ -116,18 +116,49 @@ def test_the_wheel_has_yellow_at_the_top_and_never_draws_beyond_reach():
     assert furthest <= highest.max() * 17.0 + 1.0
 
 
+def bridge_in(page):
+    return page.split('class="bridge"')[1].split("</svg>")[0]
+
+
 @pytest.mark.parametrize("binder", [Binder.ACRYLIC, Binder.WATERCOLOUR])
 @pytest.mark.parametrize("down", ["none", "some", "much"])
 def test_the_explorer_walks_from_tube_to_tube(app, school, binder, down):
     ref = school.puts_together("Room", "scarlet", "phthalo-blue", "lemon-yellow", binder=binder)
     client = school.teacher(app)
-    asked = f"/paints/sets/{ref}/explore/found?one=scarlet&other=phthalo-blue&down={down}&steps=7"
+    asked = f"/paints/sets/{ref}/explore?one=scarlet&other=phthalo-blue&down={down}&steps=7"
     dry, wet = client.get(asked).text, client.get(f"{asked}&wet=1").text
-    assert dry.count("<rect") == 7
-    assert wet.count("<rect") == 14
+    assert bridge_in(dry).count("<rect") == 7
+    assert bridge_in(wet).count("<rect") == 14
     assert "eutral at" in dry or "don&#39;t cancel" in dry
     triangle = client.get(f"{asked}&third=lemon-yellow").text
     assert triangle.count("<circle") == 28
+
+
+def test_a_mix_is_gone_from_and_what_greys_it_is_said(app, school):
+    client = school.teacher(app)
+    mixed = "one=warm-yellow&one_with=scarlet&one_first=2&one_second=1&other=ultramarine&steps=7"
+    page = client.get(f"/paints/sets/split-six/explore?{mixed}").text
+    assert bridge_in(page).count("<rect") == 7
+    assert "The mix 2 warm yellow + 1 scarlet is greyed most by" in page
+    assert "205 :" not in page
+    assert "the mix alone" in " ".join(re.findall(r">([^<]+)</text>", page)).replace("\n", " ")
+    for wrong in ("one_first=0", "one_second=-1", "one_first=x"):
+        answer = client.get(
+            f"/paints/sets/split-six/explore?{mixed}&{wrong}".replace(
+                f"{wrong.split('=')[0]}=2&", ""
+            ).replace(f"{wrong.split('=')[0]}=1&", "")
+        )
+        assert answer.status_code == 422
+
+
+def test_pairs_for_a_hue_stand_side_by_side_the_best_first(app, school):
+    client = school.teacher(app)
+    page = client.get("/paints/sets/split-six/pairs?hue=violet").text
+    chromas = [float(one) for one in re.findall(r'<td class="number">([\d.]+) \w+</td>', page)]
+    assert len(chromas) >= 2
+    assert chromas == sorted(chromas, reverse=True)
+    assert page.index("rose") < page.index("scarlet", page.index("<tbody>"))
+    assert "No pair of these tubes" in client.get("/paints/sets/muted-earths/pairs?hue=yellow-green").text
 
 
 def test_the_explorer_asks_for_different_tubes_and_refuses_what_is_not_listed(app, school):

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from noema.core.colour.hvc import HVC, hue_gap, hvc_of, hvc_to_lab, lab_to_hvc
 from noema.core.colour.names import HueTable, NamedHue
 from noema.core.colour.value import lightness_to_value
-from noema.core.language import N_, gettext, ngettext, said_together
+from noema.core.language import N_, gettext, said_together
 from noema.core.pigments.amounts import can_be_measured, round_parts
 from noema.core.pigments.cloud import Cloud, cloud_of
 from noema.core.pigments.mix import Part, lab_of_parts, mix_labs
@@ -209,13 +209,14 @@ def why_dull(tubes: tuple[Tube, ...], parts: tuple[Part, ...], name: str, table:
         used = tuple(part.tube for part in parts if part.tube in there) or there
         if said := _leans_away(used, wanted, away, table):
             return said
-    names = [part.tube.label for part in parts if part.tube.role is not Role.WHITE]
-    if not names:
+    used = tuple(part.tube for part in parts if part.tube.role is Role.COLOUR)
+    if not used:
         return gettext("no two of these tubes meet there")
-    return ngettext(
-        "that is as far as %(names)s goes",
-        "that is as far as %(names)s go",
-        len(names),
+    names = [tube.label for tube in used]
+    if len(names) == 1:
+        return gettext("%(names)s is no stronger itself", names=names[0])
+    return gettext(
+        "%(names)s lean the right way already, and mixing two tubes costs some intensity",
         names=said_together(names),
     )
 

@@ -149,6 +149,23 @@ def say_balance(amounts: Sequence[float]) -> str:
     return " : ".join(_count(amount / least) for amount in amounts)
 
 
+def say_step(names: Sequence[str], amounts: Sequence[float]) -> str:
+    """Say a step between two tubes: parts that a hand measures, else what is brought in.
+
+    >>> say_step(["rose", "blue"], [0.8, 0.2]), say_step(["rose", "blue"], [1.0, 0.0])
+    ('4 : 1', 'rose alone')
+    >>> say_step(["rose", "blue"], [0.97, 0.03])
+    '+ a touch of blue'
+    """
+    volumes = [(name, amount) for name, amount in zip(names, amounts, strict=True) if amount > 0.0]
+    if len(volumes) == 1:
+        return gettext("%(tube)s alone", tube=volumes[0][0])
+    (small, least), (_, most) = sorted(volumes, key=lambda one: one[1])
+    if least * _MEASURED >= most:
+        return say_balance(amounts)
+    return f"+ {_touch(small, least / most)}"
+
+
 def say_neutral(made: Bridge, table: HueTable) -> str:
     """Say where a bridge comes nearest to neutral, and where it still leans."""
     one, other = made.tubes

@@ -1,14 +1,16 @@
-"""Two tubes, or three, and everything between them."""
+"""Two tubes or mixes, or three tubes, and everything between them."""
 
+import textwrap
 from dataclasses import dataclass
 
 from flask import Blueprint, render_template, request
 from wtforms import Form
 
+from noema.core.colour.hvc import lab_of
 from noema.core.colour.names import HueTable
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.errors import BadPaint
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.bridge import (
     FEWEST_STEPS,
     MOST_STEPS,
@@ -19,12 +21,17 @@ from noema.core.pigments.bridge import (
     triangle_rows,
 )
 from noema.core.pigments.drying import Binder
-from noema.core.pigments.says import say_balance, say_neutral
+from noema.core.pigments.mix import Part, lab_of_parts
+from noema.core.pigments.pairs import premixed
+from noema.core.pigments.partners import partner
+from noema.core.pigments.qualities import qualities
+from noema.core.pigments.says import say_balance, say_neutral, say_parts, say_step
 from noema.core.pigments.shelf import TUBES, WHITE, PaintSet
-from noema.core.pigments.tube import Tube
+from noema.core.pigments.tube import Role, Tube
+from noema.core.words.amounts import listed, opening
 from noema.store.paints import hue_words, paint_set
 from noema.web.drawings.wheel import MIDDLE, SIZE, path_of, point
-from noema.web.frame.forms import Said, TextLine, Whole, read_form
+from noema.web.frame.forms import Number, Said, TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 
@@ -34,16 +41,45 @@ _WHITES = {"none": 0.0, "some": 2.0, "much": 8.0}  # volumes of white to one of 
 _COATS = {"none": None, "some": 0.15, "much": 0.04}  # of a wash
 _STEPS = (5, 7, 9, 11, 13)
 _TRIANGLE = 560.0
+_MOST_VOLUMES = 100.0
+_LETTERS_A_LINE = 12  # under a step
+
+
+@dataclass(frozen=True, kw_only=True)
+class ChosenEnd:
+    """A tube, or a mix of two, that is gone from or to."""
+
+    tube: Tube
+    beside: Tube | None = None  # with which it is mixed
+    volumes: tuple[float, float] = (1.0, 1.0)
+
+    @property
+    def parts(self) -> tuple[Part, ...]:
+        """What is in it."""
+        own = Part(tube=self.tube, amount=self.volumes[0])
+        if self.beside is None:
+            return (own,)
+        return (own, Part(tube=self.beside, amount=self.volumes[1]))
+
+    @property
+    def as_tube(self) -> Tube:
+        """It, as one paint."""
+        return premixed(self.parts)
 
 
 @dataclass(frozen=True, kw_only=True)
 class ExploreChoices:
     """What is explored."""
 
-    tubes: tuple[Tube, ...]  # two or three
+    ends: tuple[ChosenEnd, ...]  # two or three
     steps: int
     down: str  # none, some or much white or water
     wet: bool  # also show it as the brush leaves it
+
+    @property
+    def tubes(self) -> tuple[Tube, ...]:
+        """The ends as paints."""
+        return tuple(end.as_tube for end in self.ends)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -53,7 +89,7 @@ class ExploredStep:
     x: float
     fill: str
     wet_fill: str  # empty unless asked for
-    parts: str
+    parts: tuple[str, ...]  # a line or two
     numbers: str
     words: str
     place: tuple[float, float]  # on the disc
@@ -84,10 +120,20 @@ class Spot:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Greyed:
+    """What greys an end most."""
+
+    fill: str  # of the end
+    grey_fill: str  # of the greyest mix, let down so that its lean shows
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True)
 class Exploration:
-    """What comes of it: a bridge for two tubes, a triangle for three."""
+    """What comes of it: a bridge for two ends, a triangle for three."""
 
     asked: ExploreChoices
+    greyed: tuple[Greyed, ...]
     walk: Walk | None
     spots: tuple[Spot, ...]
     drying: str
@@ -105,21 +151,20 @@ class ExplorePage:
     step_choices: tuple[int, ...] = _STEPS
 
 
-@dataclass(frozen=True, kw_only=True)
-class ExploredPage:
-    """The fragment alone."""
-
-    found: Exploration
-
-
 _USUAL_STEPS = 9
 
 
 class ExploreForm(Form):
-    """Two or three tubes, and how mixes of them are shown."""
+    """Two ends, each a tube or a mix of two, or three tubes; and how mixes of them are shown."""
 
     one = TextLine()
+    one_with = TextLine()
+    one_first = Number(what=N_("volumes"))
+    one_second = Number(what=N_("volumes"))
     other = TextLine()
+    other_with = TextLine()
+    other_first = Number(what=N_("volumes"))
+    other_second = Number(what=N_("volumes"))
     third = TextLine()
     steps = Whole()
     down = TextLine()
@@ -140,40 +185,94 @@ def explore(set_ref: str) -> str:
     return render_template("paints/explore.html", page=page)
 
 
-@exploring.get("/paints/sets/<set_ref>/explore/found")
-def found(set_ref: str) -> str:
-    """Draw the bridge or triangle for the choices so far."""
-    paints = paint_set(db(), me().school_id, set_ref)
-    page = ExploredPage(found=_explored(paints, _asked(paints)))
-    return render_template("paints/found.html", page=page)
-
-
 def _asked(paints: PaintSet) -> ExploreChoices:
     form, row = read_form(ExploreForm, request.args), paints.colours or paints.tubes
-    names = [form.one.data or row[0].name, form.other.data or row[-1].name, form.third.data]
+    ends = [
+        _end(
+            paints,
+            form.one.data or row[0].name,
+            form.one_with.data,
+            form.one_first.data,
+            form.one_second.data,
+        ),
+        _end(
+            paints,
+            form.other.data or row[-1].name,
+            form.other_with.data,
+            form.other_first.data,
+            form.other_second.data,
+        ),
+    ]
+    if form.third.data:
+        ends.append(_end(paints, form.third.data, "", None, None))
     steps = _USUAL_STEPS if form.steps.data is None else form.steps.data
     down = form.down.data or "none"
     if not FEWEST_STEPS <= steps <= MOST_STEPS or down not in _WHITES:
         raise BadPaint(gettext("One of the choices isn't on the list: choose it again."))
     return ExploreChoices(
-        tubes=tuple(paints.tube(name) for name in names if name),
+        ends=tuple(ends),
         steps=steps,
         down=down,
         wet=form.wet.data,
     )
 
 
+def _end(
+    paints: PaintSet, name: str, beside: str, first: float | None, second: float | None
+) -> ChosenEnd:
+    tube = paints.tube(name)
+    if not beside or beside == name:
+        return ChosenEnd(tube=tube)
+    volumes = (1.0 if first is None else first, 1.0 if second is None else second)
+    if not all(0.0 < one <= _MOST_VOLUMES for one in volumes):
+        raise BadPaint(gettext("Volumes are numbers from 0.01 to 100: write one such as 2."))
+    return ChosenEnd(tube=tube, beside=paints.tube(beside), volumes=volumes)
+
+
 def _explored(paints: PaintSet, asked: ExploreChoices) -> Exploration:
     thinned = _thinned(paints, asked.down)
     table = hue_words(db(), me().school_id).table
     distinct = len(set(asked.tubes)) == len(asked.tubes)
+    shown = asked.ends if len(asked.ends) == 2 else ()
     walk: Walk | None = None
     spots: tuple[Spot, ...] = ()
     if distinct and len(asked.tubes) == 3:
         spots = _spots(asked, thinned, paints.binder, table)
     elif distinct:
         walk = _walk(asked, thinned, paints.binder, table)
-    return Exploration(asked=asked, walk=walk, spots=spots, drying=paints.binder.drying)
+    return Exploration(
+        asked=asked,
+        greyed=tuple(_greyed(end, paints, table) for end in shown if _has_hue(end, table)),
+        walk=walk,
+        spots=spots,
+        drying=paints.binder.drying,
+    )
+
+
+def _has_hue(end: ChosenEnd, table: HueTable) -> bool:
+    return end.tube.role is Role.COLOUR and table.lean(qualities(end.as_tube).shown).hue is not None
+
+
+def _greyed(end: ChosenEnd, paints: PaintSet, table: HueTable) -> Greyed:
+    """Say what of the set greys an end most, its own tubes left out."""
+    others = tuple(tube for tube in paints.tubes if tube not in {p.tube for p in end.parts})
+    found = partner(end.as_tube, others, table)
+    fill, grey_fill = lab_to_hex([lab_of_parts(end.parts), lab_of([found.left])[0]])
+    whole = end.beside is not None
+    name = gettext("the mix %(parts)s", parts=end.as_tube.label) if whole else end.tube.label
+    if not found.by:
+        words = gettext("Nothing in the set greys %(name)s.", name=name)
+    else:
+        by = listed([tube.label for tube in found.by])
+        left = gettext("neutral") if found.goes_neutral else table.lean(found.left).words
+        words = gettext(
+            "%(name)s is greyed most by %(by)s: %(parts)s. What is left: %(left)s.",
+            name=opening(name),
+            by=by,
+            parts=say_parts(found.parts),
+            left=left,
+        )
+    return Greyed(fill=fill, grey_fill=grey_fill, words=words)
 
 
 def _thinned(paints: PaintSet, down: str) -> Thinned:
@@ -194,7 +293,7 @@ def _walk(asked: ExploreChoices, thinned: Thinned, binder: Binder, table: HueTab
             x=round(place * width, 1),
             fill=fill,
             wet_fill=wet_fill,
-            parts=say_balance(step.amounts),
+            parts=_in_lines(say_step([_short(end) for end in asked.ends], step.amounts)),
             numbers=_numbers(step),
             words=table.lean(step.hvc).words,
             place=point(step.hvc.hue100, step.hvc.chroma),
@@ -210,6 +309,15 @@ def _walk(asked: ExploreChoices, thinned: Thinned, binder: Binder, table: HueTab
         neutral=say_neutral(dry, table),
         neutral_place=point(dry.neutral.hvc.hue100, dry.neutral.hvc.chroma),
     )
+
+
+def _short(end: ChosenEnd) -> str:
+    """Call an end by one word: a tube by its last, a mix by what it is."""
+    return end.tube.label.split()[-1] if end.beside is None else gettext("the mix")
+
+
+def _in_lines(words: str) -> tuple[str, ...]:
+    return tuple(textwrap.wrap(words, _LETTERS_A_LINE))
 
 
 def _spots(

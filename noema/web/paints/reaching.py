@@ -9,11 +9,14 @@ from noema.core.colour.names import HueTable
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.language import gettext
 from noema.core.pigments.mix import lab_of_parts
+from noema.core.pigments.pairs import mend_for
 from noema.core.pigments.partners import Dark, Partner, darks, partners
 from noema.core.pigments.reach import Ceiling, ceilings, reach
 from noema.core.pigments.says import say_ceiling, say_parts
 from noema.core.pigments.shelf import PaintSet
-from noema.store.paints import hue_words, paint_set
+from noema.core.pigments.tube import Role, Tube
+from noema.core.words.amounts import opening
+from noema.store.paints import all_tubes, hue_words, paint_set
 from noema.web.drawings.wheel import Wheel, make_wheel
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
@@ -75,17 +78,44 @@ def reach_page(set_ref: str) -> str:
     table = hue_words(db(), me().school_id).table
     tubes = paints.tubes
     found = ceilings(tubes, table)
+    shelf = tuple(all_tubes(db(), me().school_id).values())
     page = ReachPage(
         frame=frame(Stage.PLAN),
         paints=paints,
         ref=set_ref,
         wheel=make_wheel(tubes, reach(tubes), table),
         hues=tuple(_hue_line(one, place % 2 == 0) for place, one in enumerate(found)),
-        limits=tuple(say_ceiling(one).capitalize() for one in found if one.word != "clean"),
+        limits=tuple(_limit(one, tubes, shelf) for one in found if one.word != "clean"),
         partners=tuple(_partner_line(one, table) for one in partners(tubes, table)),
         darks=tuple(_dark_line(one, table) for one in darks(tubes)),
     )
     return render_template("paints/reach.html", page=page)
+
+
+def _limit(one: Ceiling, tubes: tuple[Tube, ...], shelf: tuple[Tube, ...]) -> str:
+    """Say what holds a hue back, and which tube of the shelf would mend it."""
+    said = opening(say_ceiling(one))
+    used = tuple(part.tube for part in one.parts) or tubes
+    white = tuple(tube for tube in tubes if tube.role is Role.WHITE and tube not in used)
+    others = tuple(tube for tube in shelf if tube not in tubes)
+    mend = mend_for((*used, *white), others, one.hue.hue100, one.hvc.chroma)
+    if mend is None:
+        return f"{said}."
+    reached = format(mend.chroma, ".0f")
+    if mend.beside is None:
+        return gettext(
+            "%(said)s. A tube of %(tube)s reaches %(chroma)s by itself.",
+            said=said,
+            tube=mend.tube.label,
+            chroma=reached,
+        )
+    return gettext(
+        "%(said)s. With %(tube)s beside %(beside)s it would reach %(chroma)s.",
+        said=said,
+        tube=mend.tube.label,
+        beside=mend.beside.label,
+        chroma=reached,
+    )
 
 
 def _hue_line(one: Ceiling, secondary: bool) -> HueLine:
