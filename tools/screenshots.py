@@ -56,7 +56,7 @@ def come_in(browser: Browser, door: str) -> Page:
 def shoot_phones(browser: Browser, doors: list[str]) -> None:
     """Look at a sheet that was read, and at the eye of the first who trained it."""
     phone = come_in(browser, doors[0])
-    phone.get_by_role("link", name="Value scale, seven steps").click()
+    phone.get_by_role("link", name="Value scale, 7 steps").click()
     rather_not = phone.get_by_role("button", name="I’d rather not say")
     if rather_not.count():
         rather_not.click()

@@ -208,9 +208,9 @@ def _drawn(
         student=sheet.student,
         school_class=assignment.class_name,
         due=due,
-        cautions=cautions_of(paints.tubes, paints.binder)
+        cautions=cautions_of(paints.tubes, paints.binder, to_student=True)
         if paints
-        else cautions(assignment.medium),
+        else cautions(assignment.medium, to_student=True),
         shows_parts=assignment.shows_parts,
         last_time=said,
         larger=sheet.larger_cells,

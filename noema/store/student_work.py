@@ -16,7 +16,15 @@ from noema.store.classes import unit_of
 from noema.store.reviews import AttemptRow, attempts_where
 from noema.store.sheets import SheetRow, sheets_where
 from noema.store.student_tables import SelfCheck, Upload
-from noema.store.tables import Assignment, Enrolment, Photograph, SchoolClass, Sheet, StudentTerms
+from noema.store.tables import (
+    Assignment,
+    Batch,
+    Enrolment,
+    Photograph,
+    SchoolClass,
+    Sheet,
+    StudentTerms,
+)
 from noema.store.work import WorkRow, excused_too, work_where
 
 
@@ -94,11 +102,21 @@ def given_again(session: Session, student_id: int) -> frozenset[int]:
         newer.attempt > Sheet.attempt,
     )
     has_photo = select(Photograph.id).where(Photograph.sheet_id == Sheet.id)
+    was_sent = (
+        select(Photograph.id)
+        .join(Batch, Batch.id == Photograph.batch_id)
+        .where(
+            Batch.student_id == Sheet.student_id,
+            Batch.assignment_id == Sheet.assignment_id,
+            Photograph.received_at > Sheet.printed_at,
+        )
+    )
     question = select(Sheet.assignment_id).where(
         Sheet.student_id == student_id,
         Sheet.attempt > 1,
         ~has_newer.exists(),
         ~has_photo.exists(),
+        ~was_sent.exists(),
     )
     return frozenset(session.scalars(question))
 

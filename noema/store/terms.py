@@ -37,6 +37,16 @@ def terms_of_student(session: Session, student_id: int) -> dict[int, Terms]:
     return {row.assignment_id: _terms(row) for row in rows}
 
 
+def due_of_class(session: Session, class_id: int) -> dict[tuple[int, int], date]:
+    """On which days is what due for single students of a class, by student and assignment?"""
+    rows = session.execute(
+        select(StudentTerms.student_id, StudentTerms.assignment_id, StudentTerms.due_on)
+        .join(Assignment, Assignment.id == StudentTerms.assignment_id)
+        .where(Assignment.class_id == class_id, StudentTerms.due_on.is_not(None))
+    )
+    return {(student, given): due_on for student, given, due_on in rows if due_on is not None}
+
+
 def keep_terms(session: Session, assignment_id: int, student_id: int, terms: Terms) -> None:
     """Note what holds for a student; the usual terms take back what was noted."""
     own = (StudentTerms.assignment_id == assignment_id, StudentTerms.student_id == student_id)

@@ -191,6 +191,7 @@ BELONGS_TO_A_SCHOOL = {
     "cards.replace",
     "cards.show",
     "progress.skills",
+    "progress.glance",
     "reports.of_student",
     "reports.mail",
     "reports.notebook_of",

@@ -145,7 +145,7 @@ def test_a_coloured_sheet_is_read_judged_by_its_key_and_reviewed(app, chart):
     desk = client.get(f"/review/{photo}").text
     assert desk.count('class="joint') == 5
     assert "The bridge" in desk
-    assert "of 100 steps" in desk
+    assert "steps of a circle of 100" in desk
     assert "neutral" in client.get(f"/review/{photo}?cell=r1c3").text
     assert (
         "accepted"

@@ -119,7 +119,7 @@ def test_choices_of_an_exercise_are_kept_and_planned(planner, school):
     assert planner.post(f"{address}/choices", data=form).status_code == 303
     plan_now(school)
     plan = kept(school)[1]
-    assert "five" in plan.works["value-scale"].title
+    assert "5 steps" in plan.works["value-scale"].title
     assert plan.times["value-scale"][0] == datetime(2027, 1, 19, 9, 40)
     with school.sessions() as session:
         wish = unit_of_class(session, school.class_id).frame["unit"][1]

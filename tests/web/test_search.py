@@ -89,7 +89,7 @@ def test_the_likeliest_sheet_comes_first_without_a_word(app, school):
 
 def test_somebody_elses_sheet_is_told_before_it_is_sent(app, school):
     theirs = school.photo_of(school.sheets()[1])
-    for whose, words in ((0, ["This is somebody else’s sheet: photograph your own."]), (1, [])):
+    for whose, words in ((0, ["This is not your sheet: photograph your own one."]), (1, [])):
         client = school.student(app, school.sheets()[whose].student_id)
         begun = client.post("/me/look", data={"look": (BytesIO(theirs), "look.jpg")})
         while (seen := client.get(begun.json["answer"])).status_code == 202:

@@ -6,7 +6,7 @@ from enum import Enum
 from pathlib import Path
 
 from noema.core.language import N_, gettext
-from noema.core.pigments.cautions import FIRST, binder_cautions
+from noema.core.pigments.cautions import FIRST, TO_STUDENT, binder_cautions
 from noema.core.pigments.drying import Binder
 
 _TABLE = Path(__file__).parent / "data" / "media.csv"
@@ -56,12 +56,13 @@ REACH = _load()
 """A model from usual materials, not a measurement of a particular tube or stick."""
 
 
-def cautions(medium: Medium) -> tuple[str, ...]:
-    """Give the usual cautions to show where this medium is assigned."""
-    if medium.binder is not None:
-        return (gettext(FIRST), *binder_cautions(medium.binder))
+def cautions(medium: Medium, *, to_student: bool = False) -> tuple[str, ...]:
+    """Give the usual cautions where this medium is assigned, or painted with."""
     dust = _DUST if medium is Medium.CHARCOAL else ()
-    return (gettext(FIRST), *(gettext(one) for one in dust))
+    said = tuple(gettext(one) for one in dust)
+    if medium.binder is not None:
+        said = binder_cautions(medium.binder)
+    return (*said, gettext(TO_STUDENT)) if to_student else (gettext(FIRST), *said)
 
 
 _DUST = (

@@ -61,6 +61,12 @@ class Rubric:
 
 
 USUAL_RUBRIC = Rubric(
-    names=(N_("not yet"), N_("begun"), N_("getting there"), N_("secure"), N_("sure")),
+    names=(
+        N_("not yet"),
+        N_("just beginning"),
+        N_("getting there"),
+        N_("secure"),
+        N_("strong"),
+    ),
     weights=MappingProxyType({name: kind.weights for name, kind in KINDS.items()}),
 )

@@ -16,7 +16,9 @@ _HINTS = {
         "No sheet was found: lay it flat and take it again with all eight "
         "black squares in the picture."
     ),
-    SheetFlag.OVEREXPOSED: N_("The paper is burnt out: step out of the sun or turn the flash off."),
+    SheetFlag.OVEREXPOSED: N_(
+        "Too bright in the photo: step out of the sun or turn the flash off."
+    ),
     SheetFlag.UNEVEN_LIGHT: N_(
         "One side is much darker: turn the sheet so that light falls evenly."
     ),

@@ -12,6 +12,11 @@ FIRST = N_(
 )
 
 
+TO_STUDENT = N_(
+    "Read the label first, and mind your teacher's rules. If you are not sure, ask your teacher."
+)
+
+
 def pigment_caution(tube: Tube) -> str:
     """Say what to mind with a tube's pigment; empty when there is nothing beyond the label."""
     if tube.metal is None:
@@ -41,8 +46,10 @@ def binder_cautions(binder: Binder) -> tuple[str, ...]:
     )
 
 
-def cautions_of(tubes: Sequence[Tube], binder: Binder) -> tuple[str, ...]:
-    """Give all cautions of a set, the general one first, each once."""
+def cautions_of(
+    tubes: Sequence[Tube], binder: Binder, *, to_student: bool = False
+) -> tuple[str, ...]:
+    """Give all cautions of a set, each once: the general one first, to a student last."""
     metals = sorted({tube.metal for tube in tubes if tube.metal is not None})
     named = [
         gettext(
@@ -53,4 +60,6 @@ def cautions_of(tubes: Sequence[Tube], binder: Binder) -> tuple[str, ...]:
         )
         for metal in metals
     ]
+    if to_student:
+        return (*named, *binder_cautions(binder), gettext(TO_STUDENT))
     return (gettext(FIRST), *named, *binder_cautions(binder))

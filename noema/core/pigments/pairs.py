@@ -41,8 +41,8 @@ class Mend:
     chroma: float  # that is then reached
 
 
-def premixed(parts: Sequence[Part]) -> Tube:
-    """Take a mix as a tube: K and S are those of its volumes together."""
+def premixed(parts: Sequence[Part], label: str = "") -> Tube:
+    """Take a mix as a tube of some label: K and S are those of its volumes together."""
     if not parts:
         raise BadPaint(gettext("A mix needs at least one tube: choose it."))
     if len(parts) == 1:
@@ -51,7 +51,7 @@ def premixed(parts: Sequence[Part]) -> Tube:
     shares /= shares.sum()
     return Tube(
         name=PREMIXED,
-        label=say_parts(tuple(parts)),
+        label=label or say_parts(tuple(parts)),
         pigments=tuple(dict.fromkeys(code for part in parts for code in part.tube.pigments)),
         absorption=shares @ np.stack([part.tube.absorption for part in parts]),
         scattering=shares @ np.stack([part.tube.scattering for part in parts]),

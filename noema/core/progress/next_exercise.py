@@ -14,6 +14,15 @@ from noema.core.language import N_, gettext
 from noema.core.progress.course import Trend
 from noema.core.progress.skill_courses import SkillCourse, Tried, stands
 
+_TRAINED = {
+    Skill.HUE: N_("hues"),
+    Skill.VALUE: N_("values"),
+    Skill.INTENSITY: N_("strong colours"),
+    Skill.EVENNESS: N_("even steps"),
+    Skill.NEUTRAL: N_("neutrals"),
+}
+"""What an exercise is given for; craft gets none of its own."""
+
 _SECURE = 2.5  # points from which a skill needs no exercise of its own
 _STUCK_SHEETS = 3
 
@@ -32,7 +41,7 @@ def next_exercise(
     """Choose the next kind of exercise for a student."""
     painted = [one.kind for one in attempts]
     if not painted:
-        return NextExercise(kind=TRAINING[0], reason=gettext("since nothing is read yet"))
+        return NextExercise(kind=TRAINING[0], reason=gettext("because nothing is read yet"))
     open_skills = [
         one
         for one in courses
@@ -40,12 +49,18 @@ def next_exercise(
     ]
     if not open_skills:
         fresh = next((kind for kind in TRAINING if kind not in painted), TRAINING[-1])
-        return NextExercise(kind=fresh, reason=gettext("something new after all that is secure"))
+        return NextExercise(
+            kind=fresh, reason=gettext("because it is new, and all the others are secure")
+        )
     weakest = min(open_skills, key=lambda one: one.course.high[-1])
     assert weakest.skill is not None  # left out above
     return NextExercise(
         kind=_training(weakest.skill, painted, rubric),
-        reason=gettext(_reason(weakest), name=weakest.name, stands=stands(weakest.course.level)),
+        reason=gettext(
+            _reason(weakest),
+            name=gettext(_TRAINED[weakest.skill]),
+            stands=stands(weakest.course.level),
+        ),
     )
 
 
@@ -71,7 +86,7 @@ def _training(skill: Skill, painted: Sequence[str], rubric: Rubric) -> str:
 
 def _reason(one: SkillCourse) -> str:
     if one.course.way is Trend.FALLING:
-        return N_("for %(name)s: %(stands)s, further out than it was")
+        return N_("because %(name)s are %(stands)s, further out than before")
     if len(one.points) >= _STUCK_SHEETS:
-        return N_("for %(name)s: %(stands)s over several sheets")
-    return N_("for %(name)s: %(stands)s")
+        return N_("because %(name)s are %(stands)s over several sheets")
+    return N_("because %(name)s are %(stands)s")

@@ -26,10 +26,10 @@ _NAMED = {
     Skill.CRAFT: N_("craft"),
 }
 _HELD = (
-    (3.2, N_("sure")),
+    (3.2, N_("strong")),
     (2.5, N_("secure")),
     (1.7, N_("getting there")),
-    (0.9, N_("begun")),
+    (0.9, N_("just beginning")),
     (0.0, N_("not yet")),
 )
 
@@ -143,7 +143,7 @@ def eye_words(sheets: Sequence[Seen]) -> str:
 
 
 def stands(points: float) -> str:
-    """Say how sure a skill is at some points of four."""
+    """Say where a skill stands at some points of four."""
     return gettext(next(words for least, words in _HELD if points >= least))
 
 

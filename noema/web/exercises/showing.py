@@ -6,6 +6,7 @@ from noema.core.colour.names import HueTable
 from noema.core.exercises.asked import Arrangement, Asked, Concern
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.media import Medium, cautions
+from noema.core.exercises.naming import cell_names
 from noema.core.exercises.piles import say_mixes
 from noema.core.language import gettext
 from noema.core.pigments.cautions import cautions_of
@@ -50,9 +51,11 @@ def show(
     paper: Paper,
     table: HueTable,
     key_url: str,
+    *,
+    to_student: bool = False,
 ) -> Shown:
     """Lay everything out; refuses what doesn't fit the paper."""
-    kind, mixes = kind_of(asked.kind), say_mixes(asked)
+    kind, mixes, names = kind_of(asked.kind), say_mixes(asked), cell_names(asked)
     return Shown(
         title=asked.title,
         says=gettext(kind.says),
@@ -63,7 +66,7 @@ def show(
         how_to=asked.how_to,
         mixes=tuple(
             CellMix(
-                label=cell.label or cell.id,
+                label=names[cell.id],
                 parts=mixes[cell.id],
                 note=cell.note,
                 limit=cell.limit,
@@ -72,6 +75,8 @@ def show(
             if cell.id in mixes
         ),
         time=time_needed(asked, medium).said,
-        cautions=cautions_of(paints.tubes, paints.binder) if paints else cautions(medium),
+        cautions=cautions_of(paints.tubes, paints.binder, to_student=to_student)
+        if paints
+        else cautions(medium, to_student=to_student),
         key_url=key_url,
     )

@@ -122,7 +122,9 @@ def exercise_page(assignment_id: int) -> ExercisePage:
         due=gettext("its class is over")
         if of_class is None
         else due_words(row, of_class, days.get(row.id)),
-        shown=show(exercise.expected, exercise.paints, row.medium, row.paper, table, ""),
+        shown=show(
+            exercise.expected, exercise.paints, row.medium, row.paper, table, "", to_student=True
+        ),
         sheet=sheets[-1] if sheets else None,
         attempts=attempt_lines(visible),
         cells=()

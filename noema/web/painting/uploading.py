@@ -55,7 +55,7 @@ def seen(name: str) -> tuple[dict[str, object], int]:
     sheet = sheet_by_code(db(), the_student().school_id, str(answer.get("code", "")))
     if sheet is None or sheet.student_id == the_student().id:
         return answer, status
-    theirs = gettext("This is somebody else’s sheet: photograph your own.")
+    theirs = gettext("This is not your sheet: photograph your own one.")
     return {**answer, "ready": False, "words": [theirs]}, status
 
 

@@ -64,7 +64,20 @@ class ChosenEnd:
     @property
     def as_tube(self) -> Tube:
         """It, as one paint."""
-        return premixed(self.parts)
+        return premixed(self.parts, self.called)
+
+    @property
+    def called(self) -> str:
+        """What it is called beside the other end."""
+        if self.beside is None:
+            return self.tube.label
+        if {self.tube.role, self.beside.role} == {Role.COLOUR}:
+            return gettext(
+                "the %(one)s and %(other)s mix",
+                one=_last_word(self.tube),
+                other=_last_word(self.beside),
+            )
+        return gettext("the mix")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -133,6 +146,7 @@ class Exploration:
     """What comes of it: a bridge for two ends, a triangle for three."""
 
     asked: ExploreChoices
+    piles: tuple[str, ...]  # what each end is of
     greyed: tuple[Greyed, ...]
     walk: Walk | None
     spots: tuple[Spot, ...]
@@ -242,6 +256,7 @@ def _explored(paints: PaintSet, asked: ExploreChoices) -> Exploration:
         walk = _walk(asked, thinned, paints.binder, table)
     return Exploration(
         asked=asked,
+        piles=tuple(say_parts(end.parts) for end in asked.ends),
         greyed=tuple(_greyed(end, paints, table) for end in shown if _has_hue(end, table)),
         walk=walk,
         spots=spots,
@@ -258,8 +273,7 @@ def _greyed(end: ChosenEnd, paints: PaintSet, table: HueTable) -> Greyed:
     others = tuple(tube for tube in paints.tubes if tube not in {p.tube for p in end.parts})
     found = partner(end.as_tube, others, table)
     fill, grey_fill = lab_to_hex([lab_of_parts(end.parts), lab_of([found.left])[0]])
-    whole = end.beside is not None
-    name = gettext("the mix %(parts)s", parts=end.as_tube.label) if whole else end.tube.label
+    name = end.called
     if not found.by:
         words = gettext("Nothing in the set greys %(name)s.", name=name)
     else:
@@ -313,7 +327,11 @@ def _walk(asked: ExploreChoices, thinned: Thinned, binder: Binder, table: HueTab
 
 def _short(end: ChosenEnd) -> str:
     """Call an end by one word: a tube by its last, a mix by what it is."""
-    return end.tube.label.split()[-1] if end.beside is None else gettext("the mix")
+    return _last_word(end.tube) if end.beside is None else gettext("the mix")
+
+
+def _last_word(tube: Tube) -> str:
+    return tube.label.split()[-1]
 
 
 def _in_lines(words: str) -> tuple[str, ...]:

@@ -13,6 +13,7 @@ from noema.core.progress.states import WorkState
 from noema.store.assignments import assignments_of_class
 from noema.store.classes import ClassRow, StudentName, class_of_school, students_of_class
 from noema.store.reviews import attempts_in_class
+from noema.store.terms import due_of_class
 from noema.store.work import work_of_class
 from noema.web.drawings.curve import Curve, make_curve
 from noema.web.frame.clock import today
@@ -22,6 +23,7 @@ from noema.web.frame.weeks import week_words
 from noema.web.progress.tried import tried_of
 
 _OWING = (WorkState.WAITING, WorkState.UNREADABLE)
+_MOST_NAMED, _MOST_NEXT = 5, 3  # of students who are stuck, and of exercises to give
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -32,7 +34,8 @@ class StudentSkills:
     overall: SkillCourse | None  # all of colour together
     curve: Curve | None  # of that
     stuck: str  # on which skills
-    next: str  # kind of exercise
+    kind: str  # of exercise to give next
+    next: str  # it, in words
     reason: str
     owing: tuple[str, ...]  # due and not handed in
 
@@ -48,25 +51,48 @@ class SkillsPage:
     says: tuple[str, ...]  # of the class
 
 
+@dataclass(frozen=True, kw_only=True)
+class NextForSome:
+    """A kind of exercise that would help some of a class."""
+
+    kind: str
+    label: str
+    students: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class GlancePage:
+    """A class at a glance."""
+
+    class_id: int
+    says: tuple[str, ...]
+    stuck: tuple[StudentSkills, ...]  # the first of them
+    more_stuck: int
+    next: tuple[NextForSome, ...]  # what helps most first
+
+
+def glance_page(class_id: int) -> GlancePage:
+    """Collect what a class shows as a whole."""
+    row = class_of_school(db(), me().school_id, class_id)
+    students = _students(row)
+    stuck = [one for one in students if one.stuck]
+    wanted = Counter(one.kind for one in students)
+    return GlancePage(
+        class_id=class_id,
+        says=_says(students),
+        stuck=tuple(stuck[:_MOST_NAMED]),
+        more_stuck=max(len(stuck) - _MOST_NAMED, 0),
+        next=tuple(
+            NextForSome(kind=kind, label=gettext(kind_of(kind).label), students=count)
+            for kind, count in wanted.most_common(_MOST_NEXT)
+        ),
+    )
+
+
 def skills_page(class_id: int) -> SkillsPage:
     """Collect a class's skills with a fixed number of questions."""
     row = class_of_school(db(), me().school_id, class_id)
-    given = {one.id: one for one in assignments_of_class(db(), class_id)}
-    tried = tried_of(attempts_in_class(db(), class_id), given, {class_id: row.unit})
-    rubric = rubric_of(db(), me().school_id)
-    work = work_of_class(db(), class_id)
-    due = [one for one in given.values() if one.due_week <= row.unit.week_on(today())]
-    students = []
-    for student in students_of_class(db(), class_id):
-        mine = tried.get(student.id, [])
-        courses = skill_courses(mine)
-        best = next_exercise(mine, courses, rubric)
-        owing = [
-            one.title
-            for one in due
-            if (found := work.get((student.id, one.id))) and found.state in _OWING
-        ]
-        students.append(_student(student, courses, best.kind, best.reason, owing, row.unit.weeks))
+    students = _students(row)
     return SkillsPage(
         frame=frame(Stage.PROGRESS),
         row=row,
@@ -74,6 +100,30 @@ def skills_page(class_id: int) -> SkillsPage:
         students=tuple(students),
         says=_says(students),
     )
+
+
+def _students(row: ClassRow) -> list[StudentSkills]:
+    class_id = row.id
+    given = {one.id: one for one in assignments_of_class(db(), class_id)}
+    tried = tried_of(attempts_in_class(db(), class_id), given, {class_id: row.unit})
+    rubric = rubric_of(db(), me().school_id)
+    work = work_of_class(db(), class_id)
+    due = due_of_class(db(), class_id)
+    students = []
+    for student in students_of_class(db(), class_id):
+        mine = tried.get(student.id, [])
+        courses = skill_courses(mine)
+        best = next_exercise(mine, courses, rubric)
+        owing = [
+            one.title
+            for one in given.values()
+            if not one.withdrawn
+            and due.get((student.id, one.id), one.due_day) < today()
+            and (found := work.get((student.id, one.id)))
+            and found.state in _OWING
+        ]
+        students.append(_student(student, courses, best.kind, best.reason, owing, row.unit.weeks))
+    return students
 
 
 def _student(
@@ -90,6 +140,7 @@ def _student(
         overall=overall,
         curve=None if overall is None else make_curve(overall, weeks),
         stuck=", ".join(one.name for one in stuck_on(courses)),
+        kind=kind,
         next=gettext(kind_of(kind).label).lower(),
         reason=reason,
         owing=tuple(owing),

@@ -11,7 +11,7 @@ from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import ClassLine, class_lines
 from noema.web.progress.class_page import class_page
-from noema.web.progress.skills_page import skills_page
+from noema.web.progress.skills_page import glance_page, skills_page
 from noema.web.progress.student_page import student_page
 
 progress = Blueprint("progress", __name__)
@@ -36,6 +36,12 @@ def overview() -> Response | str:
         return redirect(url_for("progress.of_class", class_id=leaf.shown[0].id))
     page = OverviewPage(frame=frame(Stage.PROGRESS), classes=class_lines(leaf.shown), leaf=place)
     return render_template("progress/overview.html", page=page)
+
+
+@progress.get("/progress/classes/<int:class_id>/glance")
+def glance(class_id: int) -> str:
+    """Say what moved in a class, who is stuck on what, what to give next; fetched by the list."""
+    return render_template("progress/glance.html", page=glance_page(class_id))
 
 
 @progress.get("/progress/classes/<int:class_id>")

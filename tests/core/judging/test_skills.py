@@ -38,7 +38,7 @@ def test_a_sheet_painted_right_has_every_skill_that_counts(exercise):
     found = marks(exercise)
     assert set(found) == set(USUAL_RUBRIC.of_kind(exercise.kind))
     assert {mark.level for mark in found.values()} == {4}
-    assert {mark.name for mark in found.values()} == {"sure"}
+    assert {mark.name for mark in found.values()} == {"strong"}
 
 
 def test_what_strays_costs_its_own_skill():

@@ -31,7 +31,7 @@ def test_courses_are_put_into_words():
     assert said(rising, "values") == "values: better than at the start, secure since week 4"
     steady = [tried(n, value=2.7) for n in range(1, 9)]
     assert said(steady, "values") == "values: no change; still secure"
-    assert said(rising[:2], "values") == "values: begun on the sheets so far"
+    assert said(rising[:2], "values") == "values: just beginning on the sheets so far"
     falling = [tried(n, value=3.5 if n < 5 else 1.0) for n in range(1, 10)]
     assert said(falling, "values").startswith("values: further out than it was")
 

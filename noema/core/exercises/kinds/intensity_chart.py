@@ -95,8 +95,7 @@ def _ask(chosen: ChartOptions, ground: Ground) -> Asked:
         how_to=(
             gettext("Make plenty of both ends of a row first: every step is mixed from them."),
             gettext(
-                "From the lighter end, bring the other in by small touches until "
-                "it loses intensity."
+                "From the lighter end, bring the other in by small touches until it turns greyer."
             ),
             gettext("The diamond is the neutral: stop where you can't say which side it leans to."),
             then_dry(gettext("Clean the knife between mixes.")),

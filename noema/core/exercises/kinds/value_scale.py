@@ -37,15 +37,6 @@ from noema.core.pigments.mix import Part
 from noema.core.pigments.says import say_parts
 
 _STEPS = range(5, 12)
-_STEP_WORDS = (
-    N_("five"),
-    N_("six"),
-    N_("seven"),
-    N_("eight"),
-    N_("nine"),
-    N_("ten"),
-    N_("eleven"),
-)
 _NEUTRAL = "neutral"
 _SHORT = 0.25  # values a fixed end may lie beyond the paints before it is said
 
@@ -116,11 +107,7 @@ def _ask_plainly(chosen: ScaleOptions, medium: Medium) -> Asked | None:
 def _scale(cells: tuple[AskedCell, ...], name: str, how_to: tuple[str, ...]) -> Asked:
     return Asked(
         kind=KIND.name,
-        title=gettext(
-            "%(name)s, %(step_words)s steps",
-            name=name,
-            step_words=gettext(_STEP_WORDS[len(cells) - _STEPS[0]]),
-        ),
+        title=gettext("%(name)s, %(steps)s steps", name=name, steps=len(cells)),
         arrangement=Arrangement.ROWS,
         bands=(Band(label="", cells=cells, even=Even.VALUE),),
         how_to=how_to,
