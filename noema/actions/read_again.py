@@ -28,9 +28,11 @@ from noema.store.sheets import sheet_of_school
 _READ = (PhotoState.READ, PhotoState.TOGETHER)
 
 
-def read_again(session: Session, school_id: int) -> int:
-    """Queue every photograph of a school that was read; gives how many there are."""
-    numbers = read_photographs(session, school_id)
+def read_again(session: Session, school_id: int, assignment_id: int | None = None) -> int:
+    """Queue every photograph of a school, or of one assignment, that was read; gives how many."""
+    if assignment_id is not None:
+        assignment_of_school(session, school_id, assignment_id)
+    numbers = read_photographs(session, school_id, assignment_id)
     for photograph_id in numbers:
         queue_rereading(session, photograph_id)
     return len(numbers)

@@ -2,7 +2,7 @@
 
 import csv
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date, datetime
 from io import StringIO
 
@@ -30,6 +30,8 @@ class GradeCell:
     skills: Mapping[str, float]  # 0 to 4, by name
     mark: float | None  # where the school wants one
     handed_in: datetime
+    attempts: int = 1  # photographed and read, one after the other
+    sheets: int = 1  # that these were of; fewer than attempts where one sheet was painted on
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,6 +43,7 @@ class GradeBook:
     columns: tuple[GradeColumn, ...]
     students: tuple[tuple[int, str], ...]  # number and name
     cells: Mapping[tuple[int, int], GradeCell]  # by student and exercise
+    excuses: Mapping[tuple[int, int], str] = field(default_factory=dict)  # who owes nothing, why
 
 
 def grade_book_csv(book: GradeBook) -> bytes:
@@ -56,7 +59,8 @@ def grade_book_csv(book: GradeBook) -> bytes:
     marks = [f"mark (of {book.out_of})"] if book.out_of else []
     head = ["class", "student", "exercise", "due (ISO 8601 date)", "state"]
     handed = "handed in (ISO 8601, UTC)"
-    writer.writerow([*head, handed, *marks, *(f"{name} (0 to 4)" for name in skills)])
+    tries = ["attempts", "sheets"]
+    writer.writerow([*head, handed, *marks, *(f"{name} (0 to 4)" for name in skills), *tries])
     for number, name in book.students:
         for column in book.columns:
             cell = book.cells.get((number, column.number))
@@ -67,13 +71,15 @@ def grade_book_csv(book: GradeBook) -> bytes:
                 column.due_on,
             ]
             if cell is None:
-                empty = [""] * (1 + len(marks) + len(skills))
-                writer.writerow([*start, "nothing read", *empty])
+                empty = [""] * (1 + len(marks) + len(skills) + len(tries))
+                excuse = book.excuses.get((number, column.number), "nothing read")
+                writer.writerow([*start, excuse, *empty])
                 continue
             points = [f"{cell.skills[s]:.2f}" if s in cell.skills else "" for s in skills]
             given = ["" if cell.mark is None else cell.mark] if marks else []
             handed_in = cell.handed_in.strftime("%Y-%m-%dT%H:%M:%SZ")
-            writer.writerow([*start, cell.state, handed_in, *given, *points])
+            made = [cell.attempts, cell.sheets]
+            writer.writerow([*start, cell.state, handed_in, *given, *points, *made])
     return out.getvalue().encode("utf-8-sig")
 
 

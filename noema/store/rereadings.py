@@ -2,11 +2,13 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy import func, select
+from sqlalchemy import ColumnElement, Integer, Text, column, func, select, table, true
+from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session, aliased
 
 from noema.core.progress.states import PhotoState
 from noema.store.base import Json
+from noema.store.queue import REREAD_PHOTOGRAPH
 from noema.store.tables import (
     Assignment,
     JudgementRow,
@@ -39,10 +41,16 @@ class Readers:
 
     read: int
     today: int
+    waiting: int  # to be read again
 
 
-def read_twice(session: Session, school_id: int) -> tuple[ReadTwice, ...]:
-    """Which attempts are judged by a newer reading than before, the newest first?"""
+def read_twice(
+    session: Session, school_id: int, assignment_id: int | None = None
+) -> tuple[ReadTwice, ...]:
+    """Which attempts, of all or of one assignment, are judged by a newer reading than before?
+
+    The newest come first.
+    """
     now, then = aliased(JudgementRow), aliased(JudgementRow)
     read_now, read_then = aliased(ReadingRow), aliased(ReadingRow)
     earlier = (
@@ -72,6 +80,7 @@ def read_twice(session: Session, school_id: int) -> tuple[ReadTwice, ...]:
         .join(Assignment, Assignment.id == Sheet.assignment_id)
         .join(SchoolClass, SchoolClass.id == Assignment.class_id)
         .where(Photograph.school_id == school_id, ReviewRow.school_id == school_id)
+        .where(_of_one(assignment_id))
         .order_by(read_now.made_at.desc(), Photograph.id.desc())
         .limit(_MOST)
     )
@@ -88,8 +97,10 @@ def read_twice(session: Session, school_id: int) -> tuple[ReadTwice, ...]:
     )
 
 
-def readers_of_school(session: Session, school_id: int, today: str) -> Readers:
-    """How many of a school's photographs has today's reader read?"""
+def readers_of_school(
+    session: Session, school_id: int, today: str, assignment_id: int | None = None
+) -> Readers:
+    """How many of a school's photographs, or of one assignment's, has today's reader read?"""
     by_today = (
         select(ReadingRow.id)
         .where(ReadingRow.photograph_id == Photograph.id, ReadingRow.reader == today)
@@ -100,6 +111,37 @@ def readers_of_school(session: Session, school_id: int, today: str) -> Readers:
         select(
             func.count(Photograph.id).label("read"),
             func.count(Photograph.id).filter(by_today).label("today"),
-        ).where(Photograph.school_id == school_id, Photograph.state == PhotoState.READ.value)
+        )
+        .outerjoin(Sheet, Sheet.id == Photograph.sheet_id)
+        .where(
+            Photograph.school_id == school_id,
+            Photograph.state == PhotoState.READ.value,
+            _of_one(assignment_id),
+        )
     ).one()
-    return Readers(read=row.read, today=row.today)
+    return Readers(
+        read=row.read, today=row.today, waiting=_waiting(session, school_id, assignment_id)
+    )
+
+
+def _waiting(session: Session, school_id: int, assignment_id: int | None) -> int:
+    """Count the photographs that are still to be read again."""
+    jobs = table("procrastinate_jobs", column("task_name"), column("status"), column("args", JSONB))
+    number = jobs.c.args["photograph_id"].astext.cast(Integer)
+    question = (
+        select(func.count())
+        .select_from(jobs)
+        .join(Photograph, Photograph.id == number)
+        .outerjoin(Sheet, Sheet.id == Photograph.sheet_id)
+        .where(
+            jobs.c.task_name == REREAD_PHOTOGRAPH,
+            jobs.c.status.cast(Text).in_(("todo", "doing")),
+            Photograph.school_id == school_id,
+            _of_one(assignment_id),
+        )
+    )
+    return session.scalar(question) or 0
+
+
+def _of_one(assignment_id: int | None) -> ColumnElement[bool]:
+    return true() if assignment_id is None else Sheet.assignment_id == assignment_id

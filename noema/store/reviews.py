@@ -252,6 +252,39 @@ def attempts_of_class(
     return _rows(session, _attempts(_without_skills()).where(of_class, *_IS_LATEST))
 
 
+@dataclass(frozen=True, kw_only=True)
+class Tries:
+    """How often somebody tried an exercise."""
+
+    attempts: int  # photographed and read
+    sheets: int  # that these were of
+
+
+def tries_of_class(session: Session, class_id: int) -> dict[tuple[int, int], Tries]:
+    """How often did each student of a class try what, by student and assignment?"""
+    rows = session.execute(
+        select(
+            Sheet.student_id,
+            Sheet.assignment_id,
+            func.count(Photograph.id),
+            func.count(Sheet.id.distinct()),
+        )
+        .join(Photograph, Photograph.sheet_id == Sheet.id)
+        .join(Assignment, Assignment.id == Sheet.assignment_id)
+        .where(
+            Assignment.class_id == class_id,
+            Sheet.student_id.is_not(None),
+            Photograph.state == PhotoState.READ.value,
+        )
+        .group_by(Sheet.student_id, Sheet.assignment_id)
+    )
+    return {
+        (student, given): Tries(attempts=attempts, sheets=sheets)
+        for student, given, attempts, sheets in rows
+        if student is not None
+    }
+
+
 def attempts_in_class(session: Session, class_id: int) -> tuple[AttemptRow, ...]:
     """What did a class hand in that was judged, every attempt, oldest first?"""
     read = Photograph.state == PhotoState.READ.value

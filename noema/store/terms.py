@@ -37,14 +37,11 @@ def terms_of_student(session: Session, student_id: int) -> dict[int, Terms]:
     return {row.assignment_id: _terms(row) for row in rows}
 
 
-def due_of_class(session: Session, class_id: int) -> dict[tuple[int, int], date]:
-    """On which days is what due for single students of a class, by student and assignment?"""
-    rows = session.execute(
-        select(StudentTerms.student_id, StudentTerms.assignment_id, StudentTerms.due_on)
-        .join(Assignment, Assignment.id == StudentTerms.assignment_id)
-        .where(Assignment.class_id == class_id, StudentTerms.due_on.is_not(None))
-    )
-    return {(student, given): due_on for student, given, due_on in rows if due_on is not None}
+def terms_of_class(session: Session, class_id: int) -> dict[tuple[int, int], Terms]:
+    """What holds for single students of a class, by student and assignment?"""
+    given = select(Assignment.id).where(Assignment.class_id == class_id)
+    rows = session.scalars(select(StudentTerms).where(StudentTerms.assignment_id.in_(given)))
+    return {(row.student_id, row.assignment_id): _terms(row) for row in rows}
 
 
 def keep_terms(session: Session, assignment_id: int, student_id: int, terms: Terms) -> None:

@@ -138,3 +138,21 @@ def test_a_sheet_printed_elsewhere_is_told_and_offered_on_the_desk(app, sessions
         reread_photograph(session, school.files, photo)
         assert tuple(reading_behind(session, photo)["knowledge"]) == ("none",)
     assert "Printed elsewhere" not in client.get(f"/review/{photo}").text
+
+
+def test_one_assignment_alone_is_read_again_and_its_wait_is_counted(school, app):
+    school.reviewable()
+    first = school.assignment_id
+    with school.sessions.begin() as session:
+        assert read_again(session, school.id, first) == 1
+        row = readers_of_school(session, school.id, READER_VERSION, first)
+        assert (row.read, row.waiting) == (1, 1)
+    client = school.teacher(app)
+    page = client.get(f"/photograph/again?exercise={first}").text
+    assert "1 photograph is still to be read again" in page
+    assert "Read all of Value scale" in page
+    part = client.get(f"/photograph/again?exercise={first}", headers={"HX-Request": "true"}).text
+    assert "<html" not in part
+    assert "every 2s" in part
+    assert client.get("/photograph/again?exercise=999999").status_code == 404
+    assert client.post("/photograph/again", data={"exercise": "999999"}).status_code == 404

@@ -199,6 +199,7 @@ BELONGS_TO_A_SCHOOL = {
     "records.of_class",
     "records.assign_key",
     "records.grades",
+    "records.grade_grid",
     "records.results",
     "records.measurements",
     "records.due",

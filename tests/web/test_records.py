@@ -2,6 +2,7 @@
 
 import csv
 import json
+import re
 from io import BytesIO, StringIO
 from pathlib import Path
 
@@ -12,11 +13,14 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from noema.actions.change_assignment import set_terms
+from noema.core.progress.excuse import Excuse
 from noema.formats.key_json import key_from_json
 from noema.formats.measurements import samples_from_bytes
 from noema.formats.oneroster import read_package
 from noema.formats.safe_zip import ZipLimits, read_zip
 from noema.store.classes import classes_of_school
+from noema.store.terms import Terms
 from tests.opened import opened
 
 LIMITS = ZipLimits(entries=50, bytes_in_all=2**26, bytes_an_entry=2**25)
@@ -157,3 +161,23 @@ def test_no_file_breaks_the_rosters_page(teacher, school, do, data):
     assert answer.status_code == 422
     with school.sessions() as session:
         assert len(classes_of_school(session, school.id)) == 1
+
+
+def test_the_grade_book_is_a_grid_by_mark_or_skill(app, school):
+    first, second, third = school.sheets()
+    school.reviewable()
+    school.hands_in(school.photo_of(first, seed=9), hours_ago=-3.0)  # the same sheet, later
+    with school.sessions.begin() as session:
+        away = {third.student_id: Terms(excuse=Excuse.AWAY)}
+        set_terms(session, school.id, school.assignment_id, away)
+    client = school.teacher(app)
+    page = client.get(f"/classes/{school.class_id}/grades?by=value").text
+    line = page.split(first.student)[1].split("</tr>")[0]
+    assert re.search(r'<b class="number">[0-4][.][0-9]</b>', line)
+    assert "attempt 2 at one sheet" in line
+    assert "was away" in page.split(third.student)[1].split("</tr>")[0]
+    assert "–" in page.split(second.student)[1].split("</tr>")[0]
+    csv = client.get(f"/classes/{school.class_id}/grades.csv").data.decode("utf-8-sig")
+    assert "was away" in csv
+    assert csv.splitlines()[0].endswith("attempts,sheets")
+    assert client.get(f"/classes/{school.class_id}/grades?by=nonsense").status_code == 200

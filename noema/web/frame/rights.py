@@ -35,6 +35,7 @@ _BY_PAGE: Mapping[str, Right] = {
     "records.of_class": Right.TEACH,
     "records.assign_key": Right.TEACH,
     "records.grades": Right.TEACH,
+    "records.grade_grid": Right.TEACH,
     "records.results": Right.TEACH,
     "records.measurements": Right.TEACH,
     "records.due": Right.TEACH,

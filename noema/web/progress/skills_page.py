@@ -13,7 +13,7 @@ from noema.core.progress.states import WorkState
 from noema.store.assignments import assignments_of_class
 from noema.store.classes import ClassRow, StudentName, class_of_school, students_of_class
 from noema.store.reviews import attempts_in_class
-from noema.store.terms import due_of_class
+from noema.store.terms import USUAL_TERMS, terms_of_class
 from noema.store.work import work_of_class
 from noema.web.drawings.curve import Curve, make_curve
 from noema.web.frame.clock import today
@@ -108,7 +108,7 @@ def _students(row: ClassRow) -> list[StudentSkills]:
     tried = tried_of(attempts_in_class(db(), class_id), given, {class_id: row.unit})
     rubric = rubric_of(db(), me().school_id)
     work = work_of_class(db(), class_id)
-    due = due_of_class(db(), class_id)
+    terms = terms_of_class(db(), class_id)
     students = []
     for student in students_of_class(db(), class_id):
         mine = tried.get(student.id, [])
@@ -118,7 +118,7 @@ def _students(row: ClassRow) -> list[StudentSkills]:
             one.title
             for one in given.values()
             if not one.withdrawn
-            and due.get((student.id, one.id), one.due_day) < today()
+            and (terms.get((student.id, one.id), USUAL_TERMS).due_on or one.due_day) < today()
             and (found := work.get((student.id, one.id)))
             and found.state in _OWING
         ]

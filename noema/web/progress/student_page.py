@@ -33,6 +33,7 @@ class AttemptView:
 
     attempt: AttemptRow
     number: int
+    is_same_sheet: bool  # as an attempt before
     week: str  # of the unit, in which it was handed in
     strip: TinyStrip
     change: str
@@ -108,6 +109,7 @@ def _attempt_views(
     tallies = [tally_from_json(attempt.tally) for attempt in attempts]
     strips = make_tiny_strips(tallies)
     views, before, troubles = [], None, None
+    painted: set[int] = set()
     for number, (attempt, strip) in enumerate(zip(attempts, strips, strict=True), start=1):
         judgement = judgements[attempt.photograph_id]
         accuracy = accuracy_of(tallies[number - 1], attempt.review)
@@ -116,6 +118,7 @@ def _attempt_views(
             AttemptView(
                 attempt=attempt,
                 number=number,
+                is_same_sheet=attempt.sheet_id in painted,
                 week=f"week {row.unit.week_on(here(attempt.received_at).date())}",
                 strip=strip,
                 change=change_words(before, accuracy),
@@ -125,4 +128,5 @@ def _attempt_views(
             )
         )
         before, troubles = accuracy or before, kinds
+        painted.add(attempt.sheet_id)
     return tuple(views)

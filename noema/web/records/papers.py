@@ -9,14 +9,15 @@ from noema.store.assignments import AssignmentRow, assignments_of_class
 from noema.store.classes import ClassRow, students_of_class
 from noema.store.judgements import judgements_of
 from noema.store.readings import readings_of_class
-from noema.store.reviews import attempts_of_class
+from noema.store.reviews import attempts_of_class, tries_of_class
+from noema.store.terms import terms_of_class
 from noema.web.frame.request import db, me
 
 
 def grade_book_of(row: ClassRow) -> GradeBook:
     """Collect a class's grade book: the newest attempt of everybody at everything."""
     rubric = rubric_of(db(), me().school_id)
-    attempts = attempts_of_class(db(), row.id)
+    attempts, tries = attempts_of_class(db(), row.id), tries_of_class(db(), row.id)
     bodies = judgements_of(db(), [one.photograph_id for one in attempts])
     cells = {}
     for one in attempts:
@@ -27,13 +28,22 @@ def grade_book_of(row: ClassRow) -> GradeBook:
             skills={m.skill.value: round(m.points, 2) for m in marks if m.points is not None},
             mark=mark_of(marks, rubric),
             handed_in=one.received_at,
+            attempts=tries[one.student_id, one.assignment_id].attempts,
+            sheets=tries[one.student_id, one.assignment_id].sheets,
         )
+    graded = {assignment_id for _, assignment_id in cells}
+    given = assignments_of_class(db(), row.id)
     return GradeBook(
         class_name=row.name,
         out_of=rubric.out_of,
-        columns=tuple(_column(row, one) for one in assignments_of_class(db(), row.id)),
+        columns=tuple(_column(row, one) for one in given if not one.withdrawn or one.id in graded),
         students=tuple((s.id, s.display_name) for s in students_of_class(db(), row.id)),
         cells=cells,
+        excuses={
+            key: terms.excuse.value
+            for key, terms in terms_of_class(db(), row.id).items()
+            if terms.excuse is not None
+        },
     )
 
 
@@ -56,5 +66,5 @@ def _column(row: ClassRow, one: AssignmentRow) -> GradeColumn:
         number=one.id,
         title=one.title,
         given_on=row.unit.monday_of(one.due_week),
-        due_on=row.unit.friday_of(one.due_week),
+        due_on=one.due_day,
     )

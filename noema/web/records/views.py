@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from io import BytesIO
 from random import SystemRandom
 
-from flask import Blueprint, Response, redirect, render_template, send_file, url_for
+from flask import Blueprint, Response, redirect, render_template, request, send_file, url_for
 from werkzeug.wrappers import Response as AnyResponse
 from wtforms import Form
 
@@ -40,6 +40,7 @@ from noema.web.frame.once import do_once
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of
 from noema.web.frame.request import db, files, me, sessions
+from noema.web.records.grid import grid_page
 from noema.web.records.papers import grade_book_of, measured_of
 
 records = Blueprint("records", __name__)
@@ -93,6 +94,14 @@ def of_class(class_id: int) -> str:
     return render_template("records/class.html", page=page)
 
 
+@records.get("/classes/<int:class_id>/grades")
+def grade_grid(class_id: int) -> str:
+    """Show the grade book: students by exercise, by mark or by one skill."""
+    row = class_of_school(db(), me().school_id, class_id)
+    page = grid_page(row, request.args.get("by", ""))
+    return render_template("records/grid.html", page=page)
+
+
 @records.get("/classes/<int:class_id>/grades.csv")
 def grades(class_id: int) -> Response:
     """Give the grade book for a spreadsheet."""
@@ -138,7 +147,7 @@ def due(class_id: int) -> Response:
                 due_week=one.due_week,
                 unit_weeks=one.unit.weeks,
             ),
-            day=row.unit.friday_of(one.due_week),
+            day=one.due_day,
         )
         for one in assignments_of_class(db(), class_id)
     ]
