@@ -15,7 +15,7 @@ from noema.jobs.judge_assignment import judge_behind
 from noema.jobs.learn_printer import learn_one
 from noema.jobs.learn_tubes import follow_tubes_of, learn_tubes_of
 from noema.jobs.let_leave import let_leave_all
-from noema.jobs.paint_from import rank_all, read_held_one
+from noema.jobs.paint_from import rank_all, read_held_one, read_trial_one
 from noema.jobs.patience import Patience
 from noema.jobs.plan_unit import plan_unit_of
 from noema.jobs.read_photograph import read_one
@@ -34,6 +34,7 @@ from noema.store.queue import (
     RANK_TUBES,
     READ_HELD,
     READ_PHOTOGRAPH,
+    READ_TRIAL,
     REREAD_PHOTOGRAPH,
 )
 
@@ -84,10 +85,7 @@ def make_worker(
     def rank_tubes(picture_id: int) -> None:
         rank_all(stores, picture_id)
 
-    @app.task(name=READ_HELD, pass_context=True, retry=Patience())
-    def read_held(context: JobContext, held_id: int) -> None:
-        read_held_one(stores, held_id, context.job.attempts)
-
+    _add_waited_for(app, stores)
     for name, task in _IN_DATABASE.items():
         app.task(name=name, pass_context=False, retry=Patience())(partial(task, sessions))
 
@@ -104,6 +102,18 @@ def make_worker(
     if backups is not None:
         _add_backups(app, stores, backups)
     return app
+
+
+def _add_waited_for(app: App, stores: Stores) -> None:
+    """Add what somebody waits for at a page."""
+
+    @app.task(name=READ_HELD, pass_context=True, retry=Patience())
+    def read_held(context: JobContext, held_id: int) -> None:
+        read_held_one(stores, held_id, context.job.attempts)
+
+    @app.task(name=READ_TRIAL, pass_context=True, retry=Patience())
+    def read_trial(context: JobContext, trial_id: int) -> None:
+        read_trial_one(stores, trial_id, context.job.attempts)
 
 
 def _add_backups(app: App, stores: Stores, plan: BackupPlan) -> None:

@@ -35,6 +35,7 @@ from noema.store import (
     picture_tables,
     planning_tables,
     student_tables,
+    trial_tables,  # noqa: F401  known too
 )
 from noema.store import tables as t
 from noema.store.base import Base
@@ -54,7 +55,8 @@ _ORDER = (
 
 NOT_KEPT = (
     "code_secret", "guess", "leaving_file", "log_in", "look", "one_use_link", "passkey",
-    "recovery_code", "sent_form", "under_way",
+    "recovery_code", "sent_form", "trial_sheet",
+    "under_way",
 )  # fmt: skip
 """Tables of what goes on just now, which are no part of a school's record."""
 

@@ -11,6 +11,7 @@ from noema.store.paint_tables import PrinterRow
 from noema.store.picture_tables import HeldRow, PictureRow
 from noema.store.student_tables import Upload
 from noema.store.tables import Photograph, ReadingRow
+from noema.store.trial_tables import TrialRow
 
 
 def named_files(session: Session, names: Collection[str]) -> frozenset[str]:
@@ -28,6 +29,7 @@ def named_files(session: Session, names: Collection[str]) -> frozenset[str]:
         (PictureRow.shown_sha256, true()),
         (PictureRow.small_sha256, true()),
         (HeldRow.sha256, true()),
+        (TrialRow.sha256, true()),
     ):
         found.update(session.scalars(select(sha256).where(sha256.in_(names), kept)))
     photographs = select(calibrated).select_from(PrinterRow).join(look, true())

@@ -18,6 +18,7 @@ LET_LEAVE = "let_leave"
 PLAN_UNIT = "plan_unit"
 RANK_TUBES = "rank_tubes"
 READ_HELD = "read_held"
+READ_TRIAL = "read_trial"
 """The jobs' names; `noema.jobs` does them."""
 
 _LATER, _AFTER_READING, _SOON = -10, -5, 5
@@ -89,3 +90,10 @@ def queue_held(session: Session, held_id: int) -> None:
     """Ask for a photograph of paint to be read; somebody waits at the easel."""
     job = _QUEUE.configure_task(READ_HELD, connection=driver_connection(session), priority=_SOON)
     job.defer(held_id=held_id)
+
+
+def queue_trial(session: Session, trial_id: int) -> None:
+    """Ask for a photograph of the trial sheet to be read; somebody waits for it."""
+    connection = driver_connection(session)
+    job = _QUEUE.configure_task(READ_TRIAL, connection=connection, priority=_SOON)
+    job.defer(trial_id=trial_id)

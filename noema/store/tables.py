@@ -72,6 +72,7 @@ class Teacher(Base):
     display_name: Mapped[str] = mapped_column(String(80))
     role: Mapped[str] = mapped_column(String(20), server_default=StaffRole.TEACHER.value)
     disabled_at: Mapped[datetime | None]  # since then they can't come in
+    hides_first_week: Mapped[bool] = mapped_column(server_default=text("false"))  # on Today
     password_hash: Mapped[str] = mapped_column(String(200), info=SECRET)
     # The hash of the private word at which their classes' lessons can be subscribed to.
     feed_token_sha256: Mapped[str | None] = mapped_column(String(64), unique=True, info=SECRET)

@@ -47,6 +47,7 @@ from noema.web.handing_in.pictures import pictures
 from noema.web.handing_in.placing import placing
 from noema.web.handing_in.views import handing_in
 from noema.web.health.views import begin_timing, count_answer, health
+from noema.web.help.views import helping, own_help
 from noema.web.joining.cards import cards
 from noema.web.joining.views import joining
 from noema.web.keys.views import keys
@@ -83,6 +84,7 @@ from noema.web.rubrics.views import rubrics
 from noema.web.school.views import school
 from noema.web.search.views import search
 from noema.web.today.views import today
+from noema.web.trial.views import trial
 from noema.web.unit.feed import feed
 from noema.web.unit.lay_out import lay_out
 from noema.web.unit.lesson import lesson
@@ -128,6 +130,9 @@ FEATURES = (
     assigning,
     changing,
     search,
+    trial,
+    helping,
+    own_help,
     keys,
     paints,
     reaching,

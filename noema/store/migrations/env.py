@@ -10,6 +10,7 @@ from noema.store import (  # noqa: F401  their tables join the metadata
     planning_tables,
     student_tables,
     tables,
+    trial_tables,
 )
 from noema.store.base import Base
 

@@ -48,7 +48,7 @@ OPEN_TO_ALL = frozenset(
         "today.favicon",
     }
 )
-OF_STUDENTS = frozenset({"painting", "bench", "eye", "logbook", "own_pictures"})
+OF_STUDENTS = frozenset({"painting", "bench", "eye", "logbook", "own_pictures", "own_help"})
 """Features whose pages are a student's own; every other is a teacher's."""
 _OF_BOTH = frozenset({"joining.leave"})
 

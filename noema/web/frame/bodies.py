@@ -17,6 +17,7 @@ _MOST = {
     "own_pictures.hold_paint": _PHOTO,
     "class_pictures.add": _PHOTO,
     "class_pictures.hold_paint": _PHOTO,
+    "trial.hand_in": _PHOTO,
     "records.take": 17 * _MB,
 }
 """By endpoint, where it is more than forms, texts and small files take."""

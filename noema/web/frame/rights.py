@@ -19,6 +19,8 @@ _BY_FEATURE: Mapping[str, Right] = {
     "again": Right.HELP,
     "finding": Right.HELP,
     "search": Right.HELP,
+    "trial": Right.HELP,
+    "helping": Right.HELP,
     "placing": Right.HELP,
     "pictures": Right.HELP,
     "lay_out": Right.HELP,

@@ -19,6 +19,7 @@ from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.rights import may
 from noema.web.frame.weeks import due_said
+from noema.web.help.guides import guides
 
 search = Blueprint("search", __name__)
 
@@ -80,6 +81,7 @@ def _groups(words: str) -> Iterator[FoundGroup]:
         (N_("Paints"), "paints.of_set", _paints),
         (N_("Mixes"), "class_logbook.of_class", _mixes),
         (N_("Pages"), "today.home", _pages),
+        (N_("Help"), "helping.guide", _help),
     )
     for heading, endpoint, look in sorts:
         things = tuple(look(words)) if may(endpoint) else ()
@@ -163,6 +165,14 @@ def _pages(words: str) -> Iterator[FoundThing]:
     for label, endpoint in _PAGES:
         if may(endpoint) and _has(words, gettext(label)):
             yield FoundThing(label=gettext(label), detail="", address=url_for(endpoint))
+
+
+def _help(words: str) -> Iterator[FoundThing]:
+    for guide, chapters in guides().items():
+        for one in chapters:
+            if _has(words, one.title, one.words):
+                address = f"{url_for('helping.guide', guide=guide)}#{one.name}"
+                yield FoundThing(label=one.title, detail=gettext("guide"), address=address)
 
 
 def _has(words: str, *said: str) -> bool:

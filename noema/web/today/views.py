@@ -2,9 +2,19 @@
 
 from dataclasses import dataclass
 
-from flask import Blueprint, Response, current_app, render_template, request
+from flask import (
+    Blueprint,
+    Response,
+    current_app,
+    redirect,
+    render_template,
+    request,
+    url_for,
+)
+from werkzeug.wrappers import Response as AnyResponse
 
 from noema.store.classes import classes_found
+from noema.store.first_week import FirstWeek, first_week_of, hide_first_week
 from noema.store.leaves import LeafWanted
 from noema.store.under_way import UnderWay, under_way
 from noema.store.waiting import first_question
@@ -37,6 +47,7 @@ class TodayPage(UnderWayPage):
 
     frame: Frame
     quiet: bool  # nothing waits
+    first: FirstWeek  # what one does first
     classes: tuple[ClassLine, ...]  # the first of them
     more_classes: bool
     lessons: tuple[ComingLesson, ...]  # the next of each class, soonest first
@@ -51,6 +62,7 @@ def home() -> str:
     page = TodayPage(
         frame=around,
         quiet=not any(vars(around.waiting).values()),
+        first=first_week_of(db(), me().school_id, me().id),
         question=first_question(db(), me().school_id) if around.waiting.questions else None,
         under_way=under_way(db(), me().school_id),
         classes=class_lines(classes.shown),
@@ -58,6 +70,13 @@ def home() -> str:
         lessons=coming_lessons(classes.shown),
     )
     return render_template("today/home.html", page=page)
+
+
+@today.post("/first-week")
+def put_away() -> AnyResponse:
+    """Put the list of what one does first away."""
+    hide_first_week(db(), me().id)
+    return redirect(url_for("today.home"), 303)
 
 
 @today.get("/stages")

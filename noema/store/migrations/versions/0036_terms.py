@@ -2,7 +2,7 @@
 
 import sqlalchemy as sa
 from alembic import op
-from sqlalchemy.dialects.postgresql import TIMESTAMP
+from sqlalchemy.dialects.postgresql import JSONB, TIMESTAMP
 
 from noema.store.going_back import refuse_loss
 
@@ -17,6 +17,7 @@ _FLAGS = {
     "student": ("larger_cells", "fewer_steps", "gentler"),
     "sheet": ("larger_cells",),
     "judgement": ("gentler",),
+    "teacher": ("hides_first_week",),
 }
 _ONE_JUDGEMENT = "uq_judgement_reading_id"
 _ONE_EACH_WAY = "uq_judgement_reading_id_judge_revision_id_gentler"
@@ -71,6 +72,26 @@ def upgrade() -> None:
         ),
         sa.PrimaryKeyConstraint("school_id", name=op.f("pk_under_way")),
     )
+    op.create_table(
+        "trial_sheet",
+        sa.Column("id", sa.Integer, nullable=False),
+        sa.Column("school_id", sa.Integer, nullable=False),
+        sa.Column("teacher_id", sa.Integer, nullable=False),
+        sa.Column("sha256", sa.String(64), nullable=False),
+        sa.Column("reading", JSONB, nullable=True),
+        sa.Column(
+            "received_at", TIMESTAMP(timezone=True), server_default=sa.func.now(), nullable=False
+        ),
+        sa.ForeignKeyConstraint(
+            ["school_id"], ["school.id"], name=op.f("fk_trial_sheet_school_id_school")
+        ),
+        sa.ForeignKeyConstraint(
+            ["teacher_id"], ["teacher.id"], name=op.f("fk_trial_sheet_teacher_id_teacher")
+        ),
+        sa.PrimaryKeyConstraint("id", name=op.f("pk_trial_sheet")),
+    )
+    for name in ("school_id", "teacher_id", "sha256"):
+        op.create_index(op.f(f"ix_trial_sheet_{name}"), "trial_sheet", [name])
     op.create_index(op.f("ix_student_terms_student_id"), "student_terms", ["student_id"])
 
 
@@ -78,12 +99,14 @@ def downgrade() -> None:
     refuse_loss(
         "student_terms",
         "under_way",
+        "trial_sheet",
         "assignment WHERE due_on IS NOT NULL OR withdrawn_at IS NOT NULL",
         "sheet WHERE larger_cells",
         "student WHERE larger_cells OR fewer_steps OR gentler OR audience IS NOT NULL",
         "school_class WHERE larger_cells",
         "judgement WHERE gentler",
     )
+    op.drop_table("trial_sheet")
     op.drop_table("under_way")
     op.drop_table("student_terms")
     op.drop_constraint(op.f(_ONE_EACH_WAY), "judgement")

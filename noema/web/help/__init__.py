@@ -1,0 +1,1 @@
+"""Help where it is needed: the guide's chapters, and three sentences of one on every screen."""

@@ -1,0 +1,1 @@
+"""Trying one sheet before any class is made."""
