@@ -138,10 +138,11 @@ def notebook(name: str, where: str, charts: Sequence[PaperAttempt]) -> bytes:
 
 
 _HOW_TO_READ = N_(
-    "In a strip, what was painted lies above what was asked for: where "
-    "they match, the edge disappears. In a curve, 4 at the top would "
-    "be a hand that never errs and 2 a middling one; the band holds "
-    "nine in ten. Printed colours are near, not exact."
+    "In a strip, what was painted lies above what was asked for: where they match, the edge "
+    "disappears. In a curve higher is better, and the grey band shows how sure we are. Every "
+    "number comes from painted sheets, photographed and compared with what was asked, step by "
+    "step; what a photograph can't tell is left out, and the teacher's word counts over the "
+    "reading. Printed colours are near, not exact."
 )
 _ROWS = [
     ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),

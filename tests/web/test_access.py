@@ -200,6 +200,7 @@ BELONGS_TO_A_SCHOOL = {
     "cards.show",
     "progress.skills",
     "progress.glance",
+    "progress.for_parents",
     "reports.of_student",
     "reports.mail",
     "reports.notebook_of",

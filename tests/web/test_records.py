@@ -15,6 +15,7 @@ from hypothesis import strategies as st
 
 from noema.actions.change_assignment import set_terms
 from noema.core.progress.excuse import Excuse
+from noema.core.progress.skill_courses import LEVELS
 from noema.formats.key_json import key_from_json
 from noema.formats.measurements import samples_from_bytes
 from noema.formats.oneroster import read_package
@@ -181,3 +182,20 @@ def test_the_grade_book_is_a_grid_by_mark_or_skill(app, school):
     assert "was away" in csv
     assert csv.splitlines()[0].endswith("attempts,sheets")
     assert client.get(f"/classes/{school.class_id}/grades?by=nonsense").status_code == 200
+
+
+def test_parents_read_levels_with_a_legend_and_where_they_come_from(painted, app):
+    student = painted.sheets()[0].student_id
+    address = f"/progress/classes/{painted.class_id}/students/{student}"
+    client = painted.teacher(app)
+    assert f'href="{address}/parents"' in client.get(address).text
+    page = client.get(f"{address}/parents").text
+    for level in LEVELS:
+        assert f"<dt>{level}</dt>" in page
+    assert "1 painted sheet" in page
+    words = re.sub(r"<[^>]+>", " ", page.split("<main")[1]).lower()
+    for jargon in ("chroma", "tolerance", "sigma", "ciede", "median", "illuminant"):
+        assert jargon not in words
+    other = painted.sheets()[1].student_id
+    empty = client.get(f"/progress/classes/{painted.class_id}/students/{other}/parents").text
+    assert "No sheet has been read yet" in empty

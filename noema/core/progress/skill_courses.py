@@ -34,6 +34,10 @@ _HELD = (
 )
 
 
+LEVELS = tuple(words for _, words in reversed(_HELD))
+"""The levels' names, from the lowest."""
+
+
 @dataclass(frozen=True, kw_only=True)
 class Tried:
     """One attempt, summed up."""
@@ -142,9 +146,14 @@ def eye_words(sheets: Sequence[Seen]) -> str:
     )
 
 
+def level_of(points: float) -> int:
+    """Give the level some points of four stand for, 0 to 4."""
+    return next(len(_HELD) - 1 - n for n, (least, _) in enumerate(_HELD) if points >= least)
+
+
 def stands(points: float) -> str:
     """Say where a skill stands at some points of four."""
-    return gettext(next(words for least, words in _HELD if points >= least))
+    return gettext(LEVELS[level_of(points)])
 
 
 def _course(skill: Skill | None, points: Sequence[Point]) -> SkillCourse:

@@ -11,6 +11,7 @@ from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.weeks import ClassLine, class_lines
 from noema.web.progress.class_page import class_page
+from noema.web.progress.parents_page import parents_page
 from noema.web.progress.skills_page import glance_page, skills_page
 from noema.web.progress.student_page import student_page
 
@@ -56,6 +57,12 @@ def of_class(class_id: int) -> str:
 def of_student(class_id: int, student_id: int) -> str:
     """Show a student's attempts in time."""
     return render_template("progress/student.html", page=student_page(class_id, student_id))
+
+
+@progress.get("/progress/classes/<int:class_id>/students/<int:student_id>/parents")
+def for_parents(class_id: int, student_id: int) -> str:
+    """Show where a student stands, in words for parents."""
+    return render_template("progress/parents.html", page=parents_page(class_id, student_id))
 
 
 @progress.get("/progress/classes/<int:class_id>/skills")
