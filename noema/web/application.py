@@ -24,6 +24,7 @@ from noema.web.bench.views import bench
 from noema.web.classes.settings import class_settings
 from noema.web.classes.views import classes
 from noema.web.cupboard.views import cupboard
+from noema.web.drawings.named import names_shown
 from noema.web.erasure.views import erasure
 from noema.web.eye.views import eye
 from noema.web.first_run.views import first_run
@@ -227,6 +228,7 @@ def make_application(
     app.add_template_global(counted)
     app.add_template_global(may)
     app.add_template_global(due_said)
+    app.add_template_global(names_shown)
     app.after_request(count_answer)
     attach(app, parts)
     attach_identity_service(app, identity_service)

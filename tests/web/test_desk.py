@@ -272,3 +272,20 @@ def test_a_cells_numbers_stand_in_a_table_with_the_doubt_said(app, school):
     ):
         assert f"<td>{number}</td>" in page
     assert "19 of 20" in page
+
+
+def test_names_and_values_stand_on_swatches_for_who_wants_them(app, school):
+    photo = school.reviewable()
+    client = school.teacher(app)
+    pages = (f"/review/{photo}", f"/assignments/{school.assignment_id}/key")
+    for page in pages:
+        assert "swatch-name" not in text_of(client, page)
+        assert "cell-name" not in text_of(client, page)
+    asked = {"names": "yes", "back": pages[0]}
+    assert client.post("/names", data=asked).headers["Location"] == pages[0]
+    strip = text_of(client, pages[0]).split('class="strip"')[1].split("</svg>")[0]
+    assert strip.count("swatch-name") == 2 * len(re.findall('class="joint', strip))
+    assert ">grey</text>" in strip
+    assert "cell-name" in text_of(client, pages[1])
+    client.post("/names", data={"back": "//elsewhere.example"})
+    assert "swatch-name" not in text_of(client, pages[0])

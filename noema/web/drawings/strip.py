@@ -14,6 +14,7 @@ from noema.core.language import N_, gettext
 from noema.core.sheet.layout import Triple
 from noema.core.words.amounts import cell_words, opening
 from noema.core.words.reasons import reason_words
+from noema.web.drawings.named import SwatchName, names_of, names_shown
 
 JOINT, GAP, ROW = 92.0, 8.0, 246.0  # drawing units
 _SHORT_ROW = 176.0  # without words, which would be too small to read
@@ -33,6 +34,7 @@ class Joint:
     top: float
     painted_fill: str
     expected_fill: str
+    names: tuple[SwatchName, ...]  # of what was painted and expected, where they are shown
     verdict: str  # the word that counts: the teacher's if there is one
     word: str  # the same, short enough to stand under it; a star where it is the teacher's
     mark: str  # id of the mark that stands for it
@@ -104,13 +106,23 @@ _SHORT = {Verdict.LOOK: N_("look")}
 def make_strip(judgement: Judgement, review: Review) -> Strip:
     """Lay out a judged sheet with the teacher's word over the machine's."""
     tally = tally_of(judgement)
-    fills = lab_to_hex([*tally.painted_labs, *tally.expected_labs])
+    labs = [*tally.painted_labs, *tally.expected_labs]
+    fills = lab_to_hex(labs)
+    names = names_of(labs) if names_shown() else ()
     half = len(judgement.cells)
     has_words = half <= _MOST_WITH_WORDS
     height = ROW if has_words else _SHORT_ROW
     across = -(-half // -(-half // _MOST_ACROSS))  # as even rows as there can be
     joints = tuple(
-        _joint(cell, n % across, n // across * height, fills[n], fills[half + n], review)
+        _joint(
+            cell,
+            n % across,
+            n // across * height,
+            fills[n],
+            fills[half + n],
+            names[n::half],
+            review,
+        )
         for n, cell in enumerate(judgement.cells)
     )
     return Strip(
@@ -155,6 +167,7 @@ def _joint(
     top: float,
     painted: str,
     expected: str,
+    names: tuple[SwatchName, ...],
     review: Review,
 ) -> Joint:
     verdict = review.overruled.get(cell.id, cell.verdict)
@@ -167,6 +180,7 @@ def _joint(
         top=top,
         painted_fill=painted,
         expected_fill=expected,
+        names=names,
         verdict=gettext(verdict.value),
         word=gettext(_SHORT.get(verdict, verdict.value)) + "*" * (cell.id in review.overruled),
         mark=MARKS[verdict],

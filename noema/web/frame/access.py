@@ -40,6 +40,7 @@ OPEN_TO_ALL = frozenset(
         "joining.join",
         "joining.join_now",
         "language.choose",
+        "language.name_swatches",
         "static",
         "health.answers",
         "health.lives",

@@ -1,10 +1,11 @@
-"""Choosing the language of one's pages."""
+"""Choosing the language of one's pages, and whether swatches are named on them."""
 
 from flask import Blueprint, redirect, url_for
 from werkzeug.wrappers import Response
 from wtforms import Form
 
-from noema.web.frame.forms import Exactly, TextLine, read_form
+from noema.web.drawings.named import show_names
+from noema.web.frame.forms import Exactly, Said, TextLine, read_form
 from noema.web.frame.ways_back import safe
 from noema.web.language.catalogues import choose_language
 
@@ -16,6 +17,21 @@ class LanguageForm(Form):
 
     language = TextLine()
     back = Exactly()
+
+
+class NamesForm(Form):
+    """Whether names stand on swatches, and the page to go back to."""
+
+    wanted = Said("yes", name="names")
+    back = Exactly()
+
+
+@language.post("/names")
+def name_swatches() -> Response:
+    """Show names and values on swatches from now on, or no longer."""
+    given = read_form(NamesForm)
+    show_names(wanted=given.wanted.data)
+    return redirect(safe(given.back.data) or url_for("today.home"), 303)
 
 
 @language.post("/language")
