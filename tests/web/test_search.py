@@ -1,5 +1,6 @@
 """Finding anything by words, and the likeliest sheet for a photograph."""
 
+import re
 from io import BytesIO
 from time import sleep
 
@@ -25,7 +26,7 @@ def finds(client, words):
         ("YEAR 8", "/classes/{class_id}"),
         ("value scale", "/assignments/{assignment_id}/key"),
         ("{code}", "/assignments/{assignment_id}/sheets"),
-        ("ultramarine", "/paints/tubes/ultramarine"),
+        ("ultramarine", "/paints/sets/"),
         ("split", "/paints/sets/split-six"),
         ("printers", "/printers"),
     ],
@@ -40,6 +41,9 @@ def test_everything_is_found_by_its_words(app, school, words, address):
     }
     found = finds(school.teacher(app), words.format(**about))
     assert f'href="{address.format(**about)}' in found
+    client = school.teacher(app)
+    for link in re.findall(r'href="(/[^"]+)"', found):
+        assert client.get(link.replace("&amp;", "&")).status_code == 200, link
 
 
 def test_a_sheet_that_was_read_leads_to_the_desk_and_its_cells_are_mixes(app, school):

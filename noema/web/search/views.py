@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from flask import Blueprint, render_template, request, url_for
 
 from noema.core.language import N_, gettext
-from noema.core.pigments.shelf import SETS
+from noema.core.pigments.shelf import SETS, TUBES
 from noema.store.assignments import assignments_found
 from noema.store.classes import classes_found
 from noema.store.leaves import LeafWanted
@@ -140,11 +140,15 @@ def _paints(words: str) -> Iterator[FoundThing]:
             )
     for name, tube in all_tubes(db(), me().school_id).items():
         if _has(words, tube.label, *tube.pigments):
-            yield FoundThing(
-                label=tube.label,
-                detail=" + ".join(tube.pigments),
-                address=url_for("swatching.tube", tube_name=name),
-            )
+            holding = next((one for one in (*own, *SETS.values()) if tube in one.tubes), None)
+            if name not in TUBES:
+                address = url_for("swatching.tube", tube_name=name)
+            elif holding is not None:
+                address = url_for("paints.of_set", set_ref=holding.name)
+            else:
+                address = url_for("paints.shelf")
+            detail = " + ".join(tube.pigments)
+            yield FoundThing(label=tube.label, detail=detail, address=address)
 
 
 def _mixes(words: str) -> Iterator[FoundThing]:
