@@ -1,9 +1,10 @@
-"""Takes the pictures in docs/screenshots from the running demo: `make screenshots`."""
+"""Takes the pictures in docs/screenshots, and small ones for the guide: `make screenshots`."""
 
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
 import numpy as np
+from PIL import Image
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from noema.formats.photo_file import jpeg_bytes, open_photo
@@ -13,6 +14,9 @@ from tools.local import address
 from tools.photographs import any_sheet_of
 
 FOLDER = Path(__file__).parents[1] / "docs/screenshots"
+GUIDE = Path(__file__).parents[1] / "noema/web/help/guide/pictures"
+GUIDE_WIDTH = 640
+FIRST_CLASS = "Year 8 Colour"
 FILM = "--use-file-for-fake-video-capture"
 FLAGS = (
     "--no-sandbox",
@@ -37,6 +41,23 @@ def filmed(folder: Path) -> Path:
     film = folder / "film.mjpeg"
     film.write_bytes(jpeg_bytes(darker) * 3)
     return film
+
+
+def class_page(page: Page) -> str:
+    """Give the address of the class that is shown."""
+    page.goto("/plan")
+    link = page.get_by_role("heading", name=FIRST_CLASS).get_by_role("link")
+    return str(link.get_attribute("href"))
+
+
+def shrink() -> None:
+    """Make the guide's pictures out of the others."""
+    for path in FOLDER.glob("*.png"):
+        picture = Image.open(path).convert("RGB")
+        width = min(GUIDE_WIDTH, picture.width)
+        size = (width, round(picture.height * width / picture.width))
+        small = picture.resize(size, Image.Resampling.LANCZOS)
+        small.save(GUIDE / f"{path.stem}.webp", quality=72, method=6)
 
 
 def shoot(page: Page, name: str) -> None:
@@ -71,7 +92,7 @@ def shoot_phones(browser: Browser, doors: list[str]) -> None:
 
 def doors_of(page: Page) -> list[str]:
     """Read the cards of a class, from its eleventh on."""
-    page.goto("/classes/1/cards")
+    page.goto(f"{class_page(page)}/cards")
     codes = page.locator(".student-card .soft").all_inner_texts()[10:]
     words = page.locator(".student-card .words").all_inner_texts()[10:]
     return [
@@ -83,7 +104,7 @@ def doors_of(page: Page) -> list[str]:
 def shoot_plan(page: Page) -> None:
     """Look at a class's unit in time and at its next lesson."""
     page.locator("nav.stages").get_by_role("link", name="Plan").click()
-    first = page.locator("section.panel").filter(has_text="Year 8 Colour")
+    first = page.locator("section.panel").filter(has_text=FIRST_CLASS)
     first.get_by_role("link", name="Unit in time", exact=True).click()
     shoot(page, "unit")
     following = page.locator("svg.minutes a").filter(has_text="next")
@@ -93,20 +114,21 @@ def shoot_plan(page: Page) -> None:
 
 def shoot_bench(page: Page) -> None:
     """Mix a little on a class's bench, and look for a colour in its logbook."""
-    page.goto("/classes/1/bench")
+    of_class = class_page(page)
+    page.goto(f"{of_class}/bench")
     page.get_by_role("button", name="The cleanest violet").click()
     page.wait_for_load_state("networkidle")  # keys are heard once the scripts are there
     for key in ("5", "h", "Enter", "w", "4", "p", "Enter", "w", "1", "h", "Enter", "l", "y"):
         page.keyboard.press(key)
     page.get_by_text("Look at the").wait_for()
     shoot(page, "bench")
-    page.goto("/classes/1/logbook?lightness=45&a=2&b=-2")
+    page.goto(f"{of_class}/logbook?lightness=45&a=2&b=-2")
     shoot(page, "logbook")
 
 
 def shoot_picture(page: Page) -> None:
     """Look at a picture's spots, and at which few tubes would do for it."""
-    page.goto("/classes/1/pictures")
+    page.goto(f"{class_page(page)}/pictures")
     page.get_by_role("link", name="Harbour").click()
     page.get_by_role("link", name="1 the red boat").click()
     shoot(page, "picture")
@@ -146,7 +168,7 @@ def main() -> None:
             page.goto(url)
             shoot(page, name)
         page.locator("nav.stages").get_by_role("link", name="Progress").click()
-        page.get_by_role("link", name="Year 8 Colour").click()
+        page.get_by_role("link", name=FIRST_CLASS).click()
         shoot(page, "class")
         page.get_by_role("link", name="Skills", exact=True).click()
         page.get_by_role("link", name="Kaya Minton").click()
@@ -160,6 +182,7 @@ def main() -> None:
         page.screenshot(path=FOLDER / "camera.png")
         shoot_phones(browser, doors)
         browser.close()
+    shrink()
 
 
 if __name__ == "__main__":
