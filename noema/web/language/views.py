@@ -19,7 +19,7 @@ class LanguageForm(Form):
     back = Exactly()
 
 
-class NamesForm(Form):
+class SwatchNamesForm(Form):
     """Whether names stand on swatches, and the page to go back to."""
 
     wanted = Said("yes", name="names")
@@ -29,7 +29,7 @@ class NamesForm(Form):
 @language.post("/names")
 def name_swatches() -> Response:
     """Show names and values on swatches from now on, or no longer."""
-    given = read_form(NamesForm)
+    given = read_form(SwatchNamesForm)
     show_names(wanted=given.wanted.data)
     return redirect(safe(given.back.data) or url_for("today.home"), 303)
 
