@@ -21,6 +21,7 @@ class NumberLine:
     apart: str  # painted less asked, where it may drift
     within: str
     doubt: str  # of what is apart, at two sigmas
+    is_hue: bool
 
 
 def number_lines(cell: CellJudgement) -> tuple[NumberLine, ...]:
@@ -34,13 +35,15 @@ def _lines(cell: CellJudgement) -> Iterator[NumberLine]:
     values = f"{cell.expected_value:.1f}", f"{cell.painted_value:.1f}"
     yield _line(gettext("value"), *values, value, 2)
     if cell.hue is not None:
-        yield _line(gettext("hue"), asked.notation, painted.notation, cell.hue, 1)
+        yield _line(gettext("hue"), asked.notation, painted.notation, cell.hue, 1, is_hue=True)
     if cell.chroma is not None:
         chromas = f"{asked.chroma:.1f}", f"{painted.chroma:.1f}"
         yield _line(gettext("chroma"), *chromas, cell.chroma, 1)
 
 
-def _line(name: str, asked: str, painted: str, drift: Drift, places: int) -> NumberLine:
+def _line(
+    name: str, asked: str, painted: str, drift: Drift, places: int, *, is_hue: bool = False
+) -> NumberLine:
     return NumberLine(
         name=name,
         asked=asked,
@@ -48,4 +51,5 @@ def _line(name: str, asked: str, painted: str, drift: Drift, places: int) -> Num
         apart=f"{drift.amount:+.{places}f}",
         within=f"{drift.tolerance:g}",
         doubt=f"{SIGMAS * drift.sigma:.{places}f}",
+        is_hue=is_hue,
     )
