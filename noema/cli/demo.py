@@ -76,7 +76,7 @@ from noema.store.reviews import AttemptRow, attempts_of_class
 from noema.store.sheets import SheetRow, layouts_of_sheets, sheets_of_assignment
 from noema.store.under_way import end_under_way, note_under_way
 
-SIZE_PX = (1600, 1200)
+SIZE_PX = (1520, 1140)
 _SEED = 6
 _CARE, _ERRS = 0.5, 0.5  # amounts missed beside values missed; first tries with a mistake
 _PRINTER = Press(dot_gain=0.08, dyes=(0.1, -0.06, 0.04))

@@ -4,15 +4,14 @@ import textwrap
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from noema.core.exercises.asked import Arrangement, Asked, Even
 from noema.core.language import gettext
 from noema.core.pigments.says import say_volumes
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Item, Mark, Shape, Words
 from noema.core.sheet.key_sheet import rgb_of
-from noema.core.sheet.layout import Layout, PatchKind, Point, Polygon
+from noema.core.sheet.layout import Layout, PatchKind, Polygon
 from noema.core.sheet.paper import Paper
+from noema.core.sheet.wheel_names import names_round
 from noema.core.sheet.worksheet import (
     CELLS_TOP_MM,
     LABEL_MM,
@@ -187,19 +186,8 @@ def _short_parts(one: LabelledCell) -> str:
 
 
 def _wheel_labels(plan: Plan, asked: Asked) -> Iterator[Words]:
-    """Name the hues outside the rim, where no cell is covered."""
-    middle = (plan.frame.width_mm / 2.0, _middle_y(plan))
-    rim = max(_far(middle, point) for one in plan.placed for point in one.polygon_mm)
-    for one in plan.placed:
-        if not one.cell.label:
-            continue
-        along = _far(middle, one.label_mm)
-        reach = (rim + _RIM_MM) / along
-        x = middle[0] + (one.label_mm[0] - middle[0]) * reach
-        y = middle[1] + (one.label_mm[1] - middle[1]) * reach + 1.0
-        side = (x - middle[0]) / (rim + _RIM_MM)
-        anchor = Anchor.MIDDLE if abs(side) < 0.2 else Anchor.START if side > 0 else Anchor.END
-        yield Words(at_mm=(x, y), text=one.cell.label, size_mm=2.9, anchor=anchor, grey=50)
+    """Name the hues outside the rim, and the rings where there are several."""
+    yield from names_round(plan, _RIM_MM, 2.9, 50)
     rings = ", ".join(band.label for band in asked.bands)
     if len(asked.bands) > 1:
         at = (SIDE_MM, plan.frame.height_mm - 46.0)
@@ -207,15 +195,6 @@ def _wheel_labels(plan: Plan, asked: Asked) -> Iterator[Words]:
             textwrap.wrap(gettext("Rings from outside: %(rings)s", rings=rings), _COLUMN_LETTERS)
         ):
             yield Words(at_mm=(at[0], at[1] + n * 3.8), text=line, size_mm=2.9, grey=60)
-
-
-def _middle_y(plan: Plan) -> float:
-    ys = [y for one in plan.placed for _, y in one.polygon_mm]
-    return (min(ys) + max(ys)) / 2.0
-
-
-def _far(a: Point, b: Point) -> float:
-    return float(np.hypot(a[0] - b[0], a[1] - b[1]))
 
 
 def _heading(asked: Asked, words: Printed, code: str, right: float) -> Iterator[Item]:

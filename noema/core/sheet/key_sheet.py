@@ -19,6 +19,7 @@ from noema.core.language import gettext
 from noema.core.sheet.drawing import Anchor, Drawing, Item, Shape, Words
 from noema.core.sheet.layout import box
 from noema.core.sheet.paper import LANDSCAPE, Paper, PaperFrame
+from noema.core.sheet.wheel_names import names_round
 from noema.core.sheet.worksheet import TUBES_NAME, plan_of
 
 LEAST_LETTERS_MM = 4.2
@@ -178,19 +179,7 @@ def _wheel(asked: Asked, paper: Paper) -> Iterator[Item]:
     plan = plan_of(asked, paper, larger=True)
     for one in plan.placed:
         yield Shape(polygon_mm=one.polygon_mm, fill_rgb=rgb_of(one.cell.lab), name=one.cell.id)
-    points = np.array([point for one in plan.placed for point in one.polygon_mm])
-    middle = (points.min(axis=0) + points.max(axis=0)) / 2.0
-    rim = float(np.hypot(*(points - middle).T).max()) + _RIM_MM
-    for one in plan.placed:
-        if not one.cell.label:
-            continue
-        away = np.array(one.label_mm) - middle
-        x, y = (middle + away / np.hypot(*away) * rim).tolist()
-        side = (x - middle[0]) / rim
-        anchor = Anchor.MIDDLE if abs(side) < 0.2 else Anchor.START if side > 0 else Anchor.END
-        yield Words(
-            at_mm=(x, y + 1.4), text=one.cell.label, size_mm=LEAST_LETTERS_MM, anchor=anchor
-        )
+    yield from names_round(plan, _RIM_MM, LEAST_LETTERS_MM, 0)
     if len(asked.bands) > 1:
         rings = ", ".join(band.label for band in asked.bands)
         said = gettext("Rings from outside: %(rings)s", rings=rings)
