@@ -161,7 +161,7 @@ def main() -> None:
         shoot(page, "desk-colour")
         page.locator("nav.stages").get_by_role("link", name="Review").click()
         page.get_by_role("link", name="Plan", exact=True).click()
-        page.get_by_role("link", name="Intensity chart").click()
+        page.get_by_role("link", name="Intensity chart, 7 steps", exact=True).click()
         page.get_by_role("link", name="Give it again").click()
         shoot(page, "assign")
         for name, url in PAGES.items():

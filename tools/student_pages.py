@@ -32,7 +32,7 @@ new PerformanceObserver((list) => {
 def main() -> None:
     """Print a line for each page."""
     told = (DEMO / "demo.log").read_text(encoding="utf-8")
-    code, card = re.findall(r"class code (\\w+), card “([^”]+)”", told)[-1]
+    code, card = re.findall(r"class code (\w+), card “([^”]+)”", told)[-1]
     door = f"/join#code={code}&card={card.replace(' ', '-')}"
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(
