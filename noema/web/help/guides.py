@@ -8,6 +8,7 @@ from pathlib import Path
 
 from markdown_it import MarkdownIt
 from markupsafe import Markup
+from PIL import Image
 
 FOLDER = Path(__file__).parent / "guide"
 PICTURES = FOLDER / "pictures"
@@ -25,6 +26,7 @@ class Chapter:
     short: Markup  # its first paragraph
     picture: str  # its file's name, without its ending
     picture_said: str
+    picture_px: tuple[int, int]  # width and height
     rest: Markup  # what follows the picture
     words: str  # all of it, for finding
 
@@ -43,6 +45,11 @@ def chapter_of(guide: str, name: str) -> Chapter | None:
     return next((one for one in guides().get(guide, ()) if one.name == name), None)
 
 
+def _size_of(name: str) -> tuple[int, int]:
+    with Image.open(PICTURES / f"{name}.webp") as picture:
+        return picture.size
+
+
 def _chapters(guide: str, text: str) -> Iterator[Chapter]:
     # The files are ours: no markup of others comes through here.
     render = MarkdownIt("commonmark", {"html": False}).render
@@ -57,6 +64,7 @@ def _chapters(guide: str, text: str) -> Iterator[Chapter]:
             short=Markup(render(body[: picture.start()].strip())),  # noqa: S704
             picture=picture[2],
             picture_said=picture[1],
+            picture_px=_size_of(picture[2]),
             rest=Markup(render(body[picture.end() :].strip())),  # noqa: S704
             words=body,
         )
