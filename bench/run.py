@@ -81,7 +81,7 @@ def bench_pages(sessions: Sessions, settings: Settings) -> None:
     skills = times(lambda: client.get(f"/progress/classes/{full}/skills"), 10)
     print(f"skills of 32 students, 384 sheets / 500 ms: {skills / 0.5:.2f} (at most 1)")
     chosen = "&".join(f"tube={name}" for name in names)
-    ways = f"/paints/sets/{ref}/explore/found?one=scarlet&other=ultramarine&steps=13&wet=1"
+    ways = f"/paints/sets/{ref}/explore?one=scarlet&other=ultramarine&steps=13&wet=1"
     for what, url in (
         ("shelf, a tube chosen", f"/paints/preview?{chosen}"),
         ("explorer, two tubes", ways),

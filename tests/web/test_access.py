@@ -126,6 +126,7 @@ OF_ONE_PICTURE = {
 }  # fmt: skip
 OF_ANY_STUDENT = {
     "own_help.own_guide",
+    "painting.worker",
     "own_help.own_picture",
     "painting.due", "painting.progress", "painting.look", "painting.seen", "bench.of_mine",
     "bench.begin_one", "eye.of_mine", "eye.paper", "eye.paper_seen",

@@ -65,6 +65,8 @@ def join_now() -> Response | tuple[str, int]:
 
 @joining.post("/leave")
 def leave() -> Response:
-    """End the session."""
+    """End the session; what a device kept of it goes."""
     let_out()
-    return redirect(url_for("joining.join"))
+    answer = redirect(url_for("joining.join"))
+    answer.headers["Clear-Site-Data"] = '"cache", "storage"'
+    return answer

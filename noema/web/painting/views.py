@@ -2,7 +2,16 @@
 
 from io import BytesIO
 
-from flask import Blueprint, Response, redirect, render_template, request, send_file, url_for
+from flask import (
+    Blueprint,
+    Response,
+    current_app,
+    redirect,
+    render_template,
+    request,
+    send_file,
+    url_for,
+)
 from werkzeug.wrappers import Response as AnyResponse
 from wtforms import Form
 
@@ -42,6 +51,14 @@ class AgainForm(Form):
 def due() -> str:
     """Show what is to be painted, and what was."""
     return render_template("painting/due.html", page=due_page())
+
+
+@painting.get("/me/worker.js")
+def worker() -> Response:
+    """Give the service worker, which may keep a student's own pages and no others."""
+    answer = current_app.send_static_file("js/worker.js")
+    answer.headers["Service-Worker-Allowed"] = "/me"
+    return answer
 
 
 @painting.get("/me/progress")

@@ -1,6 +1,6 @@
 // A student's photograph: looked at before it goes, then sent in pieces that survive a lost link.
-// Without this file the form sends it whole. Uses finder.js and
-// upload.js's `post`.
+// Without this file the form sends it whole. Uses finder.js,
+// offline.js's `keepPhotograph`, upload.js's `post` and `reason`.
 "use strict";
 
 const PIECE_BYTES = 128 * 1024;
@@ -48,13 +48,23 @@ class OwnPhoto {
   async send() {
     const [file] = this.form.photo.files;
     this.button.disabled = true;
+    if (!navigator.onLine && (await this.kept(file))) return;
     this.bar.hidden = false;
     try {
       location.assign(await this.pieces(file));
     } catch (wrong) {
+      if (!navigator.onLine && (await this.kept(file))) return;
       this.sending.textContent = `${wrong.message} ${gettext("Press the button to go on where it stopped.")}`;
       this.button.disabled = false;
     }
+  }
+
+  // Keeps the photograph on the student's own device until the link is back.
+  async kept(file) {
+    if (!(await keepPhotograph({ url: this.form.action, of: this.form.of.value, file }))) return false;
+    this.sending.textContent = "";
+    this.bar.hidden = true;
+    return true;
   }
 
   // The name under which this very file is remembered, so that it goes on after the page was closed.
@@ -87,7 +97,7 @@ class OwnPhoto {
       if (answer.status === 409) state = await (await fetch(url)).json();
       else if (!answer.ok) {
         localStorage.removeItem(this.key(file));
-        throw new Error(await this.reason(answer));
+        throw new Error(await reason(answer));
       } else state = await answer.json();
     }
     localStorage.removeItem(this.key(file));
@@ -110,11 +120,6 @@ class OwnPhoto {
       }
     }
     throw new Error(gettext("The link is gone."));
-  }
-
-  async reason(answer) {
-    const page = new DOMParser().parseFromString(await answer.text(), "text/html");
-    return page.querySelector(".notice")?.textContent ?? gettext("It could not be sent.");
   }
 
   show(sent, size) {

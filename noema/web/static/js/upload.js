@@ -2,13 +2,15 @@
 // Without this file the form sends them all at once.
 "use strict";
 
+// The sentence with which the server refused.
+async function reason(answer) {
+  const page = new DOMParser().parseFromString(await answer.text(), "text/html");
+  return page.querySelector(".notice")?.textContent ?? gettext("It could not be sent: try again.");
+}
+
 async function post(url, body, token) {
   const answer = await fetch(url, { method: "POST", body, headers: { "X-CSRFToken": token, "HX-Request": "true" } });
-  if (!answer.ok) {
-    const page = new DOMParser().parseFromString(await answer.text(), "text/html");
-    const notice = page.querySelector(".notice");
-    throw new Error(notice ? notice.textContent : gettext("It could not be sent: try again."));
-  }
+  if (!answer.ok) throw new Error(await reason(answer));
   return answer.json();
 }
 
