@@ -1,7 +1,7 @@
 """Every screen in the pseudo-language: nothing untranslated shows, and nothing is cut off.
 
 What people wrote, and the names of paints and hues, stand as they are kept; everything else must
-come between the pseudo-language's brackets.
+come between the pseudo-language's brackets. The guide is in English alone, and is marked so.
 """
 
 import re
@@ -44,11 +44,12 @@ TEXTS = """() => {
   const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
   while (walk.nextNode()) {
     const at = walk.currentNode.parentElement;
-    if (!at.closest("script, style, noscript, [translate=no]")) said.push(walk.currentNode.data);
+    const known = at.closest("script, style, noscript, [translate=no], [lang=en]");
+    if (!known) said.push(walk.currentNode.data);
   }
   for (const one of document.querySelectorAll("[aria-label], [placeholder], [title], [alt]"))
     for (const name of ["aria-label", "placeholder", "title", "alt"])
-      if (one.hasAttribute(name)) said.push(one.getAttribute(name));
+      if (one.hasAttribute(name) && !one.closest("[lang=en]")) said.push(one.getAttribute(name));
   said.push(document.title);
   return said.join("\\n");
 }"""
