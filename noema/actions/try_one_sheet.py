@@ -8,7 +8,7 @@ from noema.core.coaching.advice import advise
 from noema.core.coaching.audience import Audience
 from noema.core.errors import Refused
 from noema.core.exercises.asked import Asked
-from noema.core.exercises.catalogue import kind_of
+from noema.core.exercises.catalogue import FIRST_KIND, kind_of
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium, cautions
 from noema.core.judging.judge import judge
@@ -30,7 +30,7 @@ from noema.store.queue import queue_trial
 from noema.store.trials import KeptTrial, add_trial, keep_trial_reading, trial_by_id
 
 CODE = "TRYN-01"
-_KIND, _STEPS, _MEDIUM = "value-scale", 5, Medium.ACRYLIC
+_STEPS, _MEDIUM = 5, Medium.ACRYLIC
 _STUMBLED = N_("Noema stumbled over this picture: photograph the sheet again.")
 
 
@@ -44,7 +44,7 @@ class TriedSheet:
 
 def trial_exercise() -> Asked:
     """Give the exercise of the trial sheet: even steps between one's own dark and light."""
-    kind = kind_of(_KIND)
+    kind = kind_of(FIRST_KIND)
     return kind.asked_plainly(kind.chosen({"steps": _STEPS}), _MEDIUM)
 
 

@@ -41,7 +41,8 @@ def opened(address: str, *more_flags: str, refused: str = "") -> Iterator[Page]:
         )
         yield page
         browser.close()
-        assert [said for said in complaints if not refused or refused not in said] == []
+        kept = [said for said in complaints if not refused or refused not in said]
+        assert kept == [], kept
 
 
 @contextmanager

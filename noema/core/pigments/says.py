@@ -154,7 +154,7 @@ def say_step(names: Sequence[str], amounts: Sequence[float]) -> str:
 
     >>> say_step(["rose", "blue"], [0.8, 0.2]), say_step(["rose", "blue"], [1.0, 0.0])
     ('4 : 1', 'rose alone')
-    >>> say_step(["rose", "blue"], [0.97, 0.03])
+    >>> say_step(["rose", "blue"], [0.95, 0.05])
     '+ a touch of blue'
     """
     volumes = [(name, amount) for name, amount in zip(names, amounts, strict=True) if amount > 0.0]
