@@ -43,12 +43,21 @@ def lab_to_linear(lab_d50: ArrayLike) -> NDArray[np.float64]:
     return lab_to_xyz(lab_d50) @ XYZ_D50_TO_LINEAR.T
 
 
+def lab_to_bytes(lab_d50: ArrayLike) -> NDArray[np.uint8]:
+    """Give the nearest colour a screen can show, 0..255, for Lab of shape (..., 3).
+
+    >>> lab_to_bytes([100.0, 0.0, 0.0]).tolist()
+    [255, 255, 255]
+    """
+    shown = np.clip(linear_to_srgb(lab_to_linear(lab_d50)), 0.0, 1.0)
+    return np.rint(shown * 255.0).astype(np.uint8)
+
+
 def lab_to_hex(lab_d50: ArrayLike) -> list[str]:
     """Give the nearest colour a screen can show for each row of an (n, 3) Lab array.
 
     >>> lab_to_hex([[100.0, 0.0, 0.0], [0.0, 0.0, 0.0]])
     ['#ffffff', '#000000']
     """
-    shown = np.clip(linear_to_srgb(lab_to_linear(lab_d50)), 0.0, 1.0)
-    digits = np.rint(shown * 255.0).astype(np.uint8).tobytes().hex()
+    digits = lab_to_bytes(lab_d50).tobytes().hex()
     return [f"#{digits[start : start + 6]}" for start in range(0, len(digits), 6)]

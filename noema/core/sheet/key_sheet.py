@@ -9,9 +9,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from math import ceil
 
-import numpy as np
-
-from noema.core.colour.srgb import lab_to_linear, linear_to_srgb
+from noema.core.colour.srgb import lab_to_bytes
 from noema.core.exercises.asked import Arrangement, Asked, AskedCell
 from noema.core.exercises.naming import cell_names
 from noema.core.exercises.piles import say_mixes
@@ -53,8 +51,7 @@ class _Line:
 
 def rgb_of(lab: tuple[float, float, float]) -> tuple[int, int, int]:
     """Give a colour as printers are sent it."""
-    shown = np.clip(linear_to_srgb(lab_to_linear(lab)), 0.0, 1.0)
-    red, green, blue = np.rint(shown * 255.0).astype(int).tolist()
+    red, green, blue = lab_to_bytes(lab).tolist()
     return red, green, blue
 
 

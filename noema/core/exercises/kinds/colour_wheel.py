@@ -45,25 +45,25 @@ from noema.core.pigments.says import say_parts
 from noema.core.pigments.tube import Role, Tube
 
 Place = tuple[str, float, tuple[Tube, ...]]  # name, hue100, and the tube where it is one
+_GREYED = (
+    ("neutral-1", N_("greyed, 1 of 4")),
+    ("neutral-2", N_("greyed, 2 of 4")),
+    ("neutral-3", N_("greyed, 3 of 4")),
+    ("neutral-4", N_("greyed, 4 of 4")),
+)
 _RINGS = (
     ("tint-in", N_("tints inside")),
     ("tint-out", N_("tints outside")),
     ("shade", N_("shades")),
     ("grey", N_("greys of each value")),
-    ("neutral-1", N_("greyed, 1 of 4")),
-    ("neutral-2", N_("greyed, 2 of 4")),
-    ("neutral-3", N_("greyed, 3 of 4")),
-    ("neutral-4", N_("greyed, 4 of 4")),
+    *_GREYED,
 )
 _RING_NAMES = {
     "tint-in": N_("inner tint"),
     "tint-out": N_("outer tint"),
     "shade": N_("shade"),
     "grey": N_("grey"),
-    "neutral-1": N_("greyed, 1 of 4"),
-    "neutral-2": N_("greyed, 2 of 4"),
-    "neutral-3": N_("greyed, 3 of 4"),
-    "neutral-4": N_("greyed, 4 of 4"),
+    **dict(_GREYED),
 }
 """What a ring, and each of its cells after its hue, is called."""
 
