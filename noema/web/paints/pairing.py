@@ -56,8 +56,8 @@ def pairs(set_ref: str) -> str:
     paints = paint_set(db(), me().school_id, set_ref)
     table = hue_words(db(), me().school_id).table
     names = tuple(hue.name for hue in table.hues(12))
-    # A school may have given its hues other names.
-    hue = next((one for one in (asked.args.get("hue"), _USUAL_HUE) if one in names), names[0])
+    wanted = asked.args.get("hue", _USUAL_HUE)
+    hue = wanted if wanted in names else _USUAL_HUE
     page = PairsPage(
         frame=frame(Stage.PLAN),
         paints=paints,
