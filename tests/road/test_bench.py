@@ -25,7 +25,7 @@ def answered(page, act):
     with page.expect_response(lambda answer: answer.url.endswith("/do")) as answer:
         act()
     assert answer.value.ok
-    expect(page.locator(".htmx-request")).to_have_count(0)
+    expect(page.locator(".htmx-request, .htmx-settling")).to_have_count(0)
 
 
 def test_a_student_mixes_by_touch(phone, school):

@@ -16,8 +16,9 @@ let early; // the first key pressed before the page was whole: it means what is 
 const waiting = []; // keys pressed while an answer is on its way: they mean what is then shown
 let leaving = false; // a second key must not undo a decision on its way
 
+// What has just been shown takes keys a moment later, once htmx has bound it.
 function isAsking() {
-  return document.querySelector(".htmx-request") !== null;
+  return document.querySelector(".htmx-request, .htmx-swapping, .htmx-settling") !== null;
 }
 
 function use(key) {
