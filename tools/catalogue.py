@@ -19,6 +19,9 @@ from babel.messages.extract import extract_from_dir
 from babel.messages.mofile import write_mo
 from babel.messages.pofile import write_po
 
+from noema.core.colour.names import USUAL_HUES
+from noema.core.pigments.shelf import SETS, TUBES
+
 ROOT = Path(__file__).parents[1]
 FOLDER = ROOT / "noema/web/translations"
 TEMPLATE = FOLDER / "messages.pot"
@@ -48,7 +51,7 @@ def collected() -> Catalog:
     found = extract_from_dir(ROOT / "noema", METHODS, OPTIONS, KEYWORDS, strip_comment_tags=True)
     for file, _, message, _, context in found:
         catalogue.add(message, locations=[(f"noema/{file}", 0)], context=context)
-    for words, file in sentences():
+    for words, file in (*sentences(), *terms()):
         catalogue.add(words, locations=[(file, 0)])
     return catalogue
 
@@ -59,6 +62,16 @@ def sentences() -> Iterator[tuple[str, str]]:
     for ways in tomllib.loads((ROOT / file).read_text(encoding="utf-8")).values():
         for said in ways.values():
             yield from ((words, file) for words in said)
+
+
+def terms() -> Iterator[tuple[str, str]]:
+    """Give the names of hues and of what is on the shelf, which stand in tables, and the file."""
+    names = "noema/core/colour/data/hue_names.csv"
+    yield from ((hue.name, names) for hue in USUAL_HUES.hues(24))
+    shelf = "noema/core/pigments/data"
+    yield from ((tube.label, f"{shelf}/tubes.toml") for tube in TUBES.values())
+    for one in SETS.values():
+        yield from ((words, f"{shelf}/sets.toml") for words in (one.label, one.says))
 
 
 def template_of(catalogue: Catalog) -> bytes:

@@ -12,7 +12,7 @@ from pathlib import Path
 
 from noema.core.colour.hvc import HVC
 from noema.core.errors import BadHueTable
-from noema.core.language import N_, gettext
+from noema.core.language import N_, Term, gettext
 
 _TABLE = Path(__file__).parent / "data" / "hue_names.csv"
 
@@ -29,7 +29,7 @@ _TO_NEIGHBOUR = 12.0  # hue steps: past the middle between two of six
 class NamedHue:
     """A hue painters have a name for."""
 
-    name: str
+    name: Term
     hue100: float  # 0..100 on the D1535 circle
 
 
@@ -37,8 +37,8 @@ class NamedHue:
 class Lean:
     """Which hue a colour is, and which neighbour it leans to."""
 
-    hue: str | None  # one of the six; None for a neutral
-    towards: str | None  # the neighbour it leans to; None when it leans neither way
+    hue: Term | None  # one of the six; None for a neutral
+    towards: Term | None  # the neighbour it leans to; None when it leans neither way
     near_neutral: bool
 
     @property
@@ -130,7 +130,7 @@ class HueTable:
             hue=home.name, towards=neighbour.name if leans else None, near_neutral=near_neutral
         )
 
-    def towards(self, from_hue100: float, step: float) -> str:
+    def towards(self, from_hue100: float, step: float) -> Term:
         """Name the one of six a colour goes to when its hue takes a step to either side.
 
         >>> USUAL_HUES.towards(USUAL_HUES.of("orange").hue100, -2.0)
@@ -167,7 +167,7 @@ def hue_table_of(hue100_by_name: Mapping[str, float]) -> HueTable:
         )
     return HueTable(
         twelve=tuple(
-            NamedHue(name=name, hue100=hue100_by_name[name] % 100.0) for name in TWELVE_NAMES
+            NamedHue(name=Term(name), hue100=hue100_by_name[name] % 100.0) for name in TWELVE_NAMES
         )
     )
 
@@ -211,7 +211,7 @@ def word_of(words: Sequence[tuple[float, str]], number: float) -> str:
 
 def _between(a: NamedHue, b: NamedHue) -> NamedHue:
     middle = (a.hue100 + hue_step(a.hue100, b.hue100) / 2.0) % 100.0
-    return NamedHue(name=f"{a.name} to {b.name}", hue100=middle)
+    return NamedHue(name=Term(f"{a.name} to {b.name}"), hue100=middle)
 
 
 def _read() -> dict[str, float]:

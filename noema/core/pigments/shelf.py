@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from noema.core.errors import BadPaint
-from noema.core.language import gettext
+from noema.core.language import Term, gettext
 from noema.core.pigments.curves import CurveShape, absorption_of, rows_of_three, scattering_of
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.tube import Role, Tube
@@ -142,7 +142,7 @@ def _tube(name: str, entry: Mapping[str, Any], made: Mapping[str, Tube]) -> Tube
         absorption, scattering = absorption_of(_shape(entry)), scattering_of(_shape(entry))
     return Tube(
         name=name,
-        label=entry["label"],
+        label=Term(entry["label"]),
         pigments=tuple(entry["pigments"]),
         absorption=absorption,
         scattering=scattering,
@@ -168,8 +168,8 @@ def _load_sets(tubes: Mapping[str, Tube]) -> dict[str, PaintSet]:
     return {
         name: PaintSet(
             name=name,
-            label=entry["label"],
-            says=entry["says"],
+            label=Term(entry["label"]),
+            says=Term(entry["says"]),
             tubes=tuple(tubes[tube] for tube in entry["tubes"]),
         )
         for name, entry in _read("sets.toml").items()
