@@ -8,14 +8,20 @@ from noema.actions.common_passwords import is_common
 from noema.actions.set_time_zone import checked_time_zone
 from noema.core.errors import Refused
 from noema.core.joining.role import StaffRole
-from noema.core.language import gettext
+from noema.core.language import ENGLISH, gettext
 from noema.store.people import add_school, add_teacher, school_by_name, teacher_by_email
 
 SHORTEST_PASSWORD = 10
 
 
 def create_school(
-    session: Session, school: str, email: str, name: str, password: str, time_zone: str = "UTC"
+    session: Session,
+    school: str,
+    email: str,
+    name: str,
+    password: str,
+    time_zone: str = "UTC",
+    language: str = ENGLISH,
 ) -> int:
     """Make a school with one teacher who can log in; gives the school's number."""
     if not school.strip() or school_by_name(session, school.strip()) is not None:
@@ -25,7 +31,7 @@ def create_school(
                 school=school,
             )
         )
-    school_id = add_school(session, school.strip(), checked_time_zone(time_zone))
+    school_id = add_school(session, school.strip(), checked_time_zone(time_zone), language)
     add_colleague(session, school_id, email, name, password, StaffRole.ADMINISTRATOR)
     return school_id
 

@@ -1,27 +1,48 @@
 """Sentences in the language of whoever reads them.
 
 Everything that is said to people is written here and there in English and looked up in a catalogue
-when it is said. Whoever asks sets the catalogue while asking; without one it is English.
+when it is said. Whoever asks sets the language while asking; without one it is English.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from contextvars import ContextVar
-from gettext import NullTranslations
+from dataclasses import dataclass
+from functools import cache
+from gettext import GNUTranslations, NullTranslations
 from html import escape
+from pathlib import Path
 
 ENGLISH = "en"
-LANGUAGES: Mapping[str, str] = {
-    ENGLISH: "English",
-    "de": "Deutsch",
-    "es": "Español",
-    "fr": "Français",
-}
-"""The languages everything is said in: codes of ISO 639-1, and what their speakers call them."""
+_TRANSLATIONS = Path(__file__).parent / "translations"
+_POINT, _COMMA = ".", ","
 
-_POINT = "."
-_ENGLISH = NullTranslations()
-_CATALOGUE: ContextVar[NullTranslations] = ContextVar("catalogue", default=_ENGLISH)
-_DECIMAL_SIGN: ContextVar[str] = ContextVar("decimal_sign", default=_POINT)
+
+@dataclass(frozen=True, kw_only=True)
+class Language:
+    """A language that everything is said in."""
+
+    name: str  # as its speakers call it
+    decimal_sign: str
+
+
+LANGUAGES: Mapping[str, Language] = {
+    ENGLISH: Language(name="English", decimal_sign=_POINT),
+    "de": Language(name="Deutsch", decimal_sign=_COMMA),
+    "es": Language(name="Español", decimal_sign=_COMMA),
+    "fr": Language(name="Français", decimal_sign=_COMMA),
+}
+"""The languages there are, by their codes of ISO 639-1."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Voice:
+    code: str
+    catalogue: NullTranslations
+
+
+_IN_ENGLISH = _Voice(code=ENGLISH, catalogue=NullTranslations())
+_SPOKEN: ContextVar[_Voice] = ContextVar("spoken", default=_IN_ENGLISH)
 
 
 class Term(str):
@@ -43,15 +64,24 @@ class Term(str):
         return said[:1].upper() + said[1:]
 
 
-def say_by(catalogue: NullTranslations | None, decimal_sign: str = _POINT) -> None:
-    """Say everything that follows by a catalogue; None: in English."""
-    _CATALOGUE.set(catalogue or _ENGLISH)
-    _DECIMAL_SIGN.set(decimal_sign)
+def say_in(code: str) -> None:
+    """Say everything that follows in a language, by its code; one without a catalogue: English."""
+    _SPOKEN.set(_Voice(code=code, catalogue=_catalogue_of(code)))
 
 
-def current_catalogue() -> NullTranslations:
-    """Give the catalogue everything is said by now."""
-    return _CATALOGUE.get()
+@contextmanager
+def speaking(code: str) -> Iterator[None]:
+    """Say what is said inside in a language."""
+    before = _SPOKEN.set(_Voice(code=code, catalogue=_catalogue_of(code)))
+    try:
+        yield
+    finally:
+        _SPOKEN.reset(before)
+
+
+def current_language() -> str:
+    """Give the code of the language everything is said in now."""
+    return _SPOKEN.get().code
 
 
 def number(value: float, form: str = "g") -> str:
@@ -59,8 +89,12 @@ def number(value: float, form: str = "g") -> str:
 
     >>> number(2.5), number(3.14159, ".1f")
     ('2.5', '3.1')
+    >>> with speaking("de"):
+    ...     print(number(2.5))
+    2,5
     """
-    return format(value, form).replace(_POINT, _DECIMAL_SIGN.get())
+    known = LANGUAGES.get(current_language(), LANGUAGES[ENGLISH])
+    return format(value, form).replace(_POINT, known.decimal_sign)
 
 
 def gettext(message: str, /, **values: object) -> str:
@@ -70,7 +104,7 @@ def gettext(message: str, /, **values: object) -> str:
     'Ada is here already.'
     """
     # The empty message is the catalogue's own head.
-    said = _CATALOGUE.get().gettext(message) if message else ""
+    said = _SPOKEN.get().catalogue.gettext(message) if message else ""
     return said % _said(values) if values else said
 
 
@@ -80,13 +114,18 @@ def ngettext(one: str, many: str, count: int, /, **values: object) -> str:
     >>> ngettext("%(count)s cell", "%(count)s cells", 2)
     '2 cells'
     """
-    return _CATALOGUE.get().ngettext(one, many, count) % {"count": count, **_said(values)}
+    said = _SPOKEN.get().catalogue.ngettext(one, many, count)
+    return said % {"count": count, **_said(values)}
 
 
-def _said(values: Mapping[str, object]) -> dict[str, object]:
-    return {
-        name: gettext(value) if isinstance(value, Term) else value for name, value in values.items()
-    }
+def said_alone(message: str, /) -> str:
+    """Say a message whose gaps somebody else fills, such as a template."""
+    return _SPOKEN.get().catalogue.gettext(message)
+
+
+def said_alone_by_count(one: str, many: str, count: int, /) -> str:
+    """Say the form for a count of a message whose gaps somebody else fills."""
+    return _SPOKEN.get().catalogue.ngettext(one, many, count)
 
 
 def said_together(words: Sequence[str]) -> str:
@@ -118,3 +157,18 @@ def say_kept(text: str) -> str:
     'It is kept. Photograph it again.'
     """
     return " ".join(gettext(line) for line in text.split("\n"))
+
+
+@cache
+def _catalogue_of(code: str) -> NullTranslations:
+    compiled = _TRANSLATIONS / code / "LC_MESSAGES/messages.mo"
+    if not compiled.is_file():
+        return NullTranslations()
+    with compiled.open("rb") as file:
+        return GNUTranslations(file)
+
+
+def _said(values: Mapping[str, object]) -> dict[str, object]:
+    return {
+        name: gettext(value) if isinstance(value, Term) else value for name, value in values.items()
+    }

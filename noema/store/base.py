@@ -1,5 +1,6 @@
 """The common ground of all tables. Times are UTC."""
 
+from collections.abc import Iterable
 from datetime import datetime
 from enum import Enum
 
@@ -36,7 +37,11 @@ class Base(DeclarativeBase):
 
 
 def one_of(column: str, members: type[Enum]) -> CheckConstraint:
-    allowed = ", ".join(f"'{member.value}'" for member in members)
+    return one_of_codes(column, [member.value for member in members])
+
+
+def one_of_codes(column: str, codes: Iterable[str]) -> CheckConstraint:
+    allowed = ", ".join(f"'{code}'" for code in codes)
     return CheckConstraint(f"{column} IN ({allowed})", name=f"{column}_known")
 
 

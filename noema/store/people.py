@@ -21,6 +21,8 @@ class TeacherRow:
     school_id: int
     school_name: str
     time_zone: str
+    school_language: str
+    language: str | None  # their own; none: the school's
     email: str
     display_name: str
     role: StaffRole
@@ -43,9 +45,9 @@ def school_by_name(session: Session, name: str) -> int | None:
     return session.scalar(select(School.id).where(School.name == name))
 
 
-def add_school(session: Session, name: str, time_zone: str) -> int:
+def add_school(session: Session, name: str, time_zone: str, language: str) -> int:
     """Add a school and give its number."""
-    school = School(name=name, time_zone=time_zone)
+    school = School(name=name, time_zone=time_zone, language=language)
     session.add(school)
     session.flush()
     return school.id
@@ -100,6 +102,8 @@ def _teacher(session: Session, condition: ColumnElement[bool]) -> TeacherRow | N
         school_id=teacher.school_id,
         school_name=school.name,
         time_zone=school.time_zone,
+        school_language=school.language,
+        language=teacher.language,
         email=teacher.email,
         display_name=teacher.display_name,
         role=StaffRole(teacher.role),

@@ -20,6 +20,8 @@ class StudentRow:
     display_name: str
     card_serial: int
     time_zone: str  # of the school
+    school_language: str
+    language: str | None  # their own; none: the school's
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -128,17 +130,20 @@ def student_of_school(session: Session, school_id: int, student_id: int) -> Stud
     return _student(*row)
 
 
-def _students() -> Select[Student, str]:
-    return select(Student, School.time_zone).join(School, School.id == Student.school_id)
+def _students() -> Select[Student, str, str]:
+    of_school = Student, School.time_zone, School.language
+    return select(*of_school).join(School, School.id == Student.school_id)
 
 
-def _student(row: Student, time_zone: str) -> StudentRow:
+def _student(row: Student, time_zone: str, school_language: str) -> StudentRow:
     return StudentRow(
         id=row.id,
         school_id=row.school_id,
         display_name=row.display_name,
         card_serial=row.card_serial,
         time_zone=time_zone,
+        school_language=school_language,
+        language=row.language,
     )
 
 

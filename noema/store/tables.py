@@ -19,10 +19,11 @@ from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.joining.role import StaffRole
 from noema.core.judging.review import ReviewState
+from noema.core.language import ENGLISH, LANGUAGES
 from noema.core.progress.excuse import Excuse
 from noema.core.progress.states import PhotoState
 from noema.core.sheet.paper import Paper
-from noema.store.base import SECRET, Base, Json, made_now, one_of
+from noema.store.base import SECRET, Base, Json, made_now, one_of, one_of_codes
 
 RECORDED_VERBS = (
     "accept",
@@ -43,7 +44,7 @@ class School(Base):
     """A school; everything else belongs to one."""
 
     __tablename__ = "school"
-    __table_args__ = (one_of("warm_blue", WarmBlue),)
+    __table_args__ = (one_of("warm_blue", WarmBlue), one_of_codes("language", LANGUAGES))
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(120), unique=True)
     hue_names: Mapped[Json | None]  # hue100 by name; none: the usual table
@@ -51,6 +52,7 @@ class School(Base):
     warm_blue: Mapped[str] = mapped_column(String(20), server_default=WarmBlue.VIOLET.value)
     keep_months: Mapped[int | None]  # pictures are kept so long; none: until somebody erases them
     time_zone: Mapped[str] = mapped_column(String(64), server_default="UTC")  # its IANA name
+    language: Mapped[str] = mapped_column(String(10), server_default=ENGLISH)  # its ISO 639-1 code
     # Pictures are kept with all that cameras wrote beside them, places too.
     keeps_originals: Mapped[bool] = mapped_column(server_default=text("false"))
     record_months: Mapped[int] = mapped_column(server_default=text("12"))  # of what was done
@@ -65,6 +67,7 @@ class Teacher(Base):
     __table_args__ = (
         CheckConstraint("email = lower(email)", name="email_lower"),
         one_of("role", StaffRole),
+        one_of_codes("language", LANGUAGES),
     )
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
@@ -73,6 +76,7 @@ class Teacher(Base):
     role: Mapped[str] = mapped_column(String(20), server_default=StaffRole.TEACHER.value)
     disabled_at: Mapped[datetime | None]  # since then they can't come in
     hides_first_week: Mapped[bool] = mapped_column(server_default=text("false"))  # on Today
+    language: Mapped[str | None] = mapped_column(String(10))  # none: the school's
     password_hash: Mapped[str] = mapped_column(String(200), info=SECRET)
     # The hash of the private word at which their classes' lessons can be subscribed to.
     feed_token_sha256: Mapped[str | None] = mapped_column(String(64), unique=True, info=SECRET)
@@ -122,10 +126,12 @@ class Student(Base):
     __table_args__ = (
         CheckConstraint("length(display_name) > 0", name="named"),
         one_of("audience", Audience),
+        one_of_codes("language", LANGUAGES),
     )
     id: Mapped[int] = mapped_column(primary_key=True)
     school_id: Mapped[int] = mapped_column(ForeignKey("school.id"), index=True)
     display_name: Mapped[str] = mapped_column(String(60))
+    language: Mapped[str | None] = mapped_column(String(10))  # none: their school's
     card_serial: Mapped[int] = mapped_column(server_default=text("1"))  # of the card that counts
     # What helps them, for all they are given.
     larger_cells: Mapped[bool] = mapped_column(server_default=text("false"))

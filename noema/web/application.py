@@ -16,6 +16,7 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 
 from noema.core.errors import Refused
 from noema.core.language import gettext
+from noema.formats.days import day
 from noema.web.account.views import account
 from noema.web.assigning.changing import changing
 from noema.web.assigning.views import assigning
@@ -31,7 +32,7 @@ from noema.web.first_run.views import first_run
 from noema.web.frame.access import load_user, require_log_in
 from noema.web.frame.bad_bytes import RowNumber, refuse_nul
 from noema.web.frame.bodies import limit_body
-from noema.web.frame.clock import day, here, moment, short_moment
+from noema.web.frame.clock import here, moment, short_moment
 from noema.web.frame.headers import keep_little
 from noema.web.frame.kept_session import KeptSessions
 from noema.web.frame.noted import note_listed

@@ -223,7 +223,7 @@ def why_dull(tubes: tuple[Tube, ...], parts: tuple[Part, ...], name: str, table:
 
 def _leans_away(used: tuple[Tube, ...], wanted: str, away: str, table: HueTable) -> str | None:
     """Name a primary that leans off the side on which it should meet the other."""
-    six = [hue.name for hue in table.hues(6)]
+    six = [str(hue.name) for hue in table.hues(6)]
     good = six[_between_place(six.index(wanted), six.index(away))]
     leans = [table.lean(qualities(tube).shown).towards for tube in used]
     if any(lean in (None, good) for lean in leans):

@@ -9,7 +9,7 @@ from noema.core.colour.names import USUAL_HUES, HueTable
 from noema.core.exercises.asked import Asked, Ground
 from noema.core.exercises.catalogue import AnyKind, kind_of
 from noema.core.exercises.options import Options
-from noema.core.language import current_catalogue
+from noema.core.language import current_language
 from noema.core.pigments.shelf import PaintSet
 from noema.core.planning.frame import ClassFrame, Wish
 from noema.core.planning.pieces import WishWork, work_of
@@ -46,7 +46,7 @@ class Workshop:
                 self._known[key] = kind.asked_plainly(chosen, wish.medium)
             else:
                 ground = Ground(paints=self.paints_of(wish.set_ref), table=self.table)
-                self._known[key] = _asked(wish.kind, chosen, ground, current_catalogue())
+                self._known[key] = _asked(wish.kind, chosen, ground, current_language())
         return self._known[key]
 
     def work(self, school_class: ClassFrame, wish: Wish, most_min: float) -> WishWork:

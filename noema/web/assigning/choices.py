@@ -16,6 +16,7 @@ from noema.core.language import N_, gettext
 from noema.core.pigments.shelf import SETS, PaintSet
 from noema.core.planning.unit import Unit
 from noema.core.sheet.paper import Paper
+from noema.formats.days import short_day
 from noema.formats.options_json import options_from_json
 from noema.store.assignments import AssignmentRow
 from noema.store.paints import hue_words, own_sets, paint_set
@@ -28,7 +29,6 @@ from noema.web.exercises.options import (
     fields_of_kind,
     form_of,
 )
-from noema.web.frame.clock import short_day
 from noema.web.frame.forms import Many, Number, OneOf, OneOrNone, TextLine, read_form
 from noema.web.frame.request import db, me
 

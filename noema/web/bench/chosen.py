@@ -13,6 +13,7 @@ from noema.core.judging.review import ReviewState
 from noema.core.judging.verdict import Verdict
 from noema.core.language import gettext
 from noema.formats.bench_task_json import task_from_json
+from noema.formats.days import day, short_day
 from noema.formats.judgement_json import tally_from_json
 from noema.store.bench import GivenTask, KeptPractice
 from noema.store.reviews import AttemptRow
@@ -20,7 +21,7 @@ from noema.store.student_work import (
     checks_of,
     given_one_to_student,
 )
-from noema.web.frame.clock import day, here, short_day
+from noema.web.frame.clock import here
 from noema.web.frame.request import db
 
 _MOST_CELLS = 4

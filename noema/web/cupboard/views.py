@@ -19,10 +19,11 @@ from noema.core.planning.cupboard import Container, StockLine, order_by, stock_l
 from noema.core.planning.instead import Neighbour
 from noema.core.planning.orders import SIZES_ML, OrderLine, order_of
 from noema.core.planning.paint_uses import TubeInMedium
+from noema.formats.days import day
 from noema.formats.order_list import order_csv, order_pdf
 from noema.store.cupboard import drop_container, lead_days_of
 from noema.store.paints import all_tubes
-from noema.web.frame.clock import day, today
+from noema.web.frame.clock import today
 from noema.web.frame.forms import Number, OneOf, TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of

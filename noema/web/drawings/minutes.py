@@ -8,7 +8,8 @@ from noema.core.language import gettext
 from noema.core.planning.frame import ClassFrame, Wish
 from noema.core.planning.timeline import Doing, LessonPart, PlannedLesson
 from noema.core.planning.unit import monday_of
-from noema.web.frame.clock import lesson_address, short_day
+from noema.formats.days import short_day
+from noema.web.frame.clock import lesson_address
 
 _GAP, _WEEK_GAP = 4.0, 12.0  # drawing units
 _NARROW, _WIDE, _FEW = 30.0, 52.0, 18  # columns; few of them are wide

@@ -13,11 +13,12 @@ from noema.core.seeing.series import Answered, SeriesKind, along_one_line
 from noema.core.seeing.training import KnownEye, TrainedAt, next_training
 from noema.core.statistics.adaptive import Found
 from noema.formats.bench_task_json import foreseen_from_json
+from noema.formats.days import short_day
 from noema.formats.series_json import answered_of, asked_from_json, found_from_json
 from noema.store.bench import practices_of_student
 from noema.store.eye import KeptSeries, all_series_of_student
 from noema.web.drawings.threshold import ThresholdCurve, draw_thresholds
-from noema.web.frame.clock import here, short_day
+from noema.web.frame.clock import here
 from noema.web.frame.request import db
 
 

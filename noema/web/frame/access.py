@@ -68,6 +68,21 @@ class User(UserMixin):  # type: ignore[misc]  # it comes without types
         """The school's time zone."""
         return self.teacher.time_zone
 
+    @property
+    def language(self) -> str | None:
+        """Their own language, if they chose one."""
+        return self.teacher.language
+
+    @property
+    def school_language(self) -> str:
+        """The school's language."""
+        return self.teacher.school_language
+
+    @property
+    def who(self) -> Who:
+        """Whose log-in it is."""
+        return Who(teacher_id=self.teacher.id)
+
     def get_id(self) -> str:
         """Give what the session keeps."""
         return f"{_TEACHER} {self.token}"
@@ -84,6 +99,21 @@ class StudentUser(UserMixin):  # type: ignore[misc]  # it comes without types
     def time_zone(self) -> str:
         """The school's time zone."""
         return self.student.time_zone
+
+    @property
+    def language(self) -> str | None:
+        """Their own language, if they chose one."""
+        return self.student.language
+
+    @property
+    def school_language(self) -> str:
+        """The school's language."""
+        return self.student.school_language
+
+    @property
+    def who(self) -> Who:
+        """Whose log-in it is."""
+        return Who(student_id=self.student.id)
 
     def get_id(self) -> str:
         """Give what the session keeps."""

@@ -4,9 +4,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from noema.core.language import gettext, ngettext
+from noema.formats.days import short_day
 from noema.store.assignments import AssignmentRow
 from noema.store.classes import ClassRow
-from noema.web.frame.clock import short_day, today
+from noema.web.frame.clock import today
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,60 +1,83 @@
-"""Which language a page is in: English, or for development one that shows what isn't translated."""
+"""Which language a page is in: a person's own, else their browser's choice, else their school's.
+
+For development there is one more, which shows what isn't translated.
+"""
 
 import json
 from pathlib import Path
 
-from flask import Flask, current_app, has_request_context, session
-from flask_babel import Babel, get_locale, get_translations
+from flask import Flask, current_app, request, session
+from flask_login import current_user
 
-from noema.core.language import current_catalogue, gettext, say_by, say_kept
+from noema.actions.choose_language import choose_own_language
+from noema.core import language as core_language
+from noema.core.language import (
+    ENGLISH,
+    LANGUAGES,
+    current_language,
+    gettext,
+    said_alone,
+    said_alone_by_count,
+    say_in,
+    say_kept,
+)
+from noema.web.frame.request import db
 
-ENGLISH, PSEUDO = "en", "en_001"
+PSEUDO = "en_001"
 """The pseudo-language borrows the code of a locale nobody chooses."""
 
 _KEPT, _OFFERED = "language", "PSEUDO_LANGUAGE"
 _SAID_BY_SCRIPTS: list[str] = json.loads(
-    (Path(__file__).parents[1] / "translations/scripts.json").read_text(encoding="utf-8")
+    (Path(core_language.__file__).parent / "translations/scripts.json").read_text(encoding="utf-8")
 )
-_SHOWN = {ENGLISH: "en", PSEUDO: "en-x-pseudo"}
+_MARKED = {PSEUDO: "en-x-pseudo"}
 
 
 def speak(app: Flask, *, pseudo_language: bool) -> None:
-    """Let pages be said in the language their reader chose."""
+    """Let pages be said in the language of their reader."""
     app.config[_OFFERED] = pseudo_language
-    Babel(app, default_locale=ENGLISH, locale_selector=chosen_language)
-    # The catalogue is looked for once a request, not once a message.
+    app.jinja_env.add_extension("jinja2.ext.i18n")
     app.jinja_env.install_gettext_callables(  # type: ignore[attr-defined]
-        lambda message: current_catalogue().gettext(message),
-        lambda one, many, count: current_catalogue().ngettext(one, many, count),
-        newstyle=True,
+        said_alone, said_alone_by_count, newstyle=True
     )
     # Unlike the templates' own, these take words that may hold markup, and leave it inert.
     app.jinja_env.globals.update(say=gettext, say_kept=say_kept, said_by_scripts=said_by_scripts)
     app.before_request(_begin)
     app.teardown_request(_end)
-    app.context_processor(
-        lambda: {"language": _SHOWN[chosen_language()], "languages": _languages(app)}
-    )
+    app.context_processor(_of_page)
 
 
-def chosen_language() -> str:
+def language_of_reader() -> str:
     """Give the language of who asks."""
-    if not has_request_context():
-        return ENGLISH
-    wanted = session.get(_KEPT, ENGLISH)
-    return wanted if wanted in _SHOWN else ENGLISH
+    chosen = session.get(_KEPT)
+    if chosen == PSEUDO and PSEUDO in offered():
+        return PSEUDO
+    own = current_user.language if current_user.is_authenticated else None
+    at_school = current_user.school_language if current_user.is_authenticated else None
+    for code in (own, chosen, at_school):
+        if code in LANGUAGES:
+            return str(code)
+    return request.accept_languages.best_match(LANGUAGES) or ENGLISH
 
 
-def choose_language(name: str) -> None:
-    """Keep a language for this browser; one that isn't offered is English."""
-    session[_KEPT] = name if name in _languages(current_app) else ENGLISH
+def choose_language(code: str) -> None:
+    """Keep a language for who asks: theirs where somebody is in, else this browser's."""
+    if code not in offered():
+        return
+    if code == PSEUDO or not current_user.is_authenticated:
+        session[_KEPT] = code
+        return
+    if session.get(_KEPT) == PSEUDO:
+        del session[_KEPT]
+    choose_own_language(db(), current_user.who, code)
 
 
 def begin_anew() -> None:
-    """Forget all of a browser's session but its language."""
-    spoken = chosen_language()
+    """Forget all of a browser's session but the language chosen at its door."""
+    chosen = session.get(_KEPT)
     session.clear()
-    choose_language(spoken)
+    if chosen is not None:
+        session[_KEPT] = chosen
 
 
 def said_by_scripts() -> dict[str, str]:
@@ -62,20 +85,25 @@ def said_by_scripts() -> dict[str, str]:
     return {message: gettext(message) for message in _SAID_BY_SCRIPTS}
 
 
-def _languages(app: Flask) -> tuple[str, ...]:
-    """Give the languages there are to choose from; one alone is no choice."""
-    return tuple(_SHOWN) if app.config[_OFFERED] else ()
+def offered() -> dict[str, str]:
+    """Give the languages to choose from, by code, as their speakers call them."""
+    known = {code: one.name for code, one in LANGUAGES.items()}
+    return known | {PSEUDO: PSEUDO} if current_app.config[_OFFERED] else known
+
+
+def _of_page() -> dict[str, object]:
+    spoken = current_language()
+    return {
+        "language": _MARKED.get(spoken, spoken),
+        "is_english": spoken == ENGLISH,
+        "languages": {code: name for code, name in offered().items() if code != spoken},
+    }
 
 
 def _begin() -> None:
     # What core says goes by the same catalogue as the templates.
-    say_by(get_translations())
+    say_in(language_of_reader())
 
 
 def _end(_wrong: BaseException | None) -> None:
-    say_by(None)
-
-
-def locale_of_page() -> str:
-    """Give the locale that dates are written in."""
-    return str(get_locale())
+    say_in(ENGLISH)

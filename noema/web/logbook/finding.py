@@ -19,9 +19,10 @@ from noema.core.logbook.entry import EntryKind
 from noema.core.pigments.recipe import recipe
 from noema.core.pigments.says import say_parts
 from noema.core.pigments.shelf import TUBES
+from noema.formats.days import short_day
 from noema.formats.logbook_pdf import parts_said
 from noema.store.logbook import KeptEntry, LogScope, latest_entries, nearest_entries
-from noema.web.frame.clock import here, short_day
+from noema.web.frame.clock import here
 from noema.web.frame.forms import Number, TextLine, read_form
 from noema.web.frame.request import db
 

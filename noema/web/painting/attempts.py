@@ -6,11 +6,12 @@ from dataclasses import dataclass
 from noema.core.judging.review import ReviewState
 from noema.core.language import gettext
 from noema.core.progress.value_accuracy import accuracy_of, change_words
+from noema.formats.days import day_of_year
 from noema.formats.judgement_json import tally_from_json
 from noema.store.reviews import AttemptRow
 from noema.store.student_work import attempts_of_student, classes_of_student
 from noema.web.drawings.strip import TinyStrip, make_tiny_strips
-from noema.web.frame.clock import day_of_year, here
+from noema.web.frame.clock import here
 from noema.web.frame.request import db
 
 

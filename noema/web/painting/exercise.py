@@ -8,6 +8,7 @@ from noema.actions.due_days import due_days_of_student
 from noema.actions.work_out_exercise import exercise_of
 from noema.core.language import N_, gettext
 from noema.core.progress.states import WorkState
+from noema.formats.days import day, short_day
 from noema.store.assignments import AssignmentRow
 from noema.store.paints import hue_words
 from noema.store.photographs import photo_of_student
@@ -24,7 +25,7 @@ from noema.store.student_work import (
 )
 from noema.store.work import WorkRow
 from noema.web.exercises.showing import Shown, show
-from noema.web.frame.clock import day, short_day, today
+from noema.web.frame.clock import today
 from noema.web.frame.request import db, the_student
 from noema.web.painting.attempts import AttemptLine, attempt_lines, may_see
 

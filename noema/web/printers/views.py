@@ -22,6 +22,7 @@ from noema.core.errors import BadFile, Refused
 from noema.core.language import gettext, ngettext
 from noema.core.sheet.calibration_sheet import PAPER, calibration_layout, draw_calibration
 from noema.core.sheet.paper import Paper
+from noema.formats.days import day_of_year
 from noema.formats.sheet_pdf import sheets_pdf
 from noema.store.assignments import assignment_of_school
 from noema.store.printers import (
@@ -32,7 +33,6 @@ from noema.store.printers import (
     printer_of_school,
     printers_of_school,
 )
-from noema.web.frame.clock import day_of_year
 from noema.web.frame.forms import SentFile, SentFiles, TextLine, Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of

@@ -16,6 +16,7 @@ from noema.core.exercises.piles import say_mixes
 from noema.core.language import gettext
 from noema.core.progress.skill_courses import SkillCourse
 from noema.devices.mail import Enclosure, Letter, Sent
+from noema.formats.days import day
 from noema.formats.judgement_json import tally_from_json
 from noema.formats.report_pdf import (
     ClassPaper,
@@ -31,7 +32,7 @@ from noema.store.assignments import AssignmentRow, assignments_of_school
 from noema.store.classes import ClassRow, StudentName, class_of_school, student_of_class
 from noema.store.reviews import AttemptRow
 from noema.store.student_work import attempts_of_student
-from noema.web.frame.clock import day, here
+from noema.web.frame.clock import here
 from noema.web.frame.forms import TextLine, read_form
 from noema.web.frame.once import do_once
 from noema.web.frame.page import Frame, Stage, frame

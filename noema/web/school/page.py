@@ -1,11 +1,13 @@
 """What the page of the school shows."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from noema.actions.frames import periods_of, rooms_of
 from noema.actions.school_days import holidays_text
 from noema.actions.set_time_zone import time_zones
+from noema.core.language import LANGUAGES, Language
 from noema.core.planning.frame import Room
 from noema.core.planning.timetable import periods_text
 from noema.store.feeds import has_feed
@@ -23,6 +25,8 @@ class SchoolPage:
     name: str
     time_zone: str
     zones: tuple[str, ...]
+    language: str  # its code
+    languages: Mapping[str, Language]
     now: datetime
     calendar: CalendarRow | None
     holidays: str  # a line each
@@ -44,6 +48,8 @@ def school_page(sentence: str = "", feed: str = "") -> SchoolPage:
         name=me().school_name,
         time_zone=me().time_zone,
         zones=time_zones(),
+        language=me().school_language,
+        languages=LANGUAGES,
         now=here(datetime.now(UTC)),
         calendar=calendar,
         holidays="" if calendar is None else holidays_text(calendar),

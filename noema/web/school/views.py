@@ -5,6 +5,7 @@ from werkzeug.wrappers import Response
 from wtforms import Form
 
 from noema.actions.change_unit import keep_days as keep_school_days
+from noema.actions.choose_language import choose_school_language
 from noema.actions.school_days import TypedDays, calendar_of_text, take_holidays
 from noema.actions.set_time_zone import set_time_zone
 from noema.core.errors import Refused
@@ -23,6 +24,12 @@ class TimeZoneForm(Form):
     """The time zone."""
 
     time_zone = TextLine()
+
+
+class SchoolLanguageForm(Form):
+    """The language the school is spoken to in."""
+
+    language = TextLine()
 
 
 class DaysForm(Form):
@@ -90,6 +97,13 @@ def holidays_in() -> Response | tuple[str, int]:
 def keep() -> Response:
     """Choose the school's time zone."""
     set_time_zone(db(), me().school_id, read_form(TimeZoneForm).time_zone.data)
+    return redirect(url_for("school.of_school"), 303)
+
+
+@school.post("/school/language")
+def keep_language() -> Response:
+    """Choose the school's language."""
+    choose_school_language(db(), me().school_id, read_form(SchoolLanguageForm).language.data)
     return redirect(url_for("school.of_school"), 303)
 
 

@@ -7,6 +7,7 @@ from flask import Blueprint, render_template, request, url_for
 
 from noema.core.language import N_, gettext
 from noema.core.pigments.shelf import SETS, TUBES
+from noema.formats.days import short_day
 from noema.store.assignments import assignments_found
 from noema.store.classes import classes_found
 from noema.store.leaves import LeafWanted
@@ -14,7 +15,6 @@ from noema.store.logbook import LogScope, latest_entries
 from noema.store.paints import all_tubes, own_sets
 from noema.store.sheets import find_sheets
 from noema.store.students import students_by_words
-from noema.web.frame.clock import short_day
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me
 from noema.web.frame.rights import may

@@ -12,8 +12,8 @@ from noema.core.errors import NotFound, Refused
 from noema.core.language import gettext
 from noema.core.planning.lay_out import Thing
 from noema.core.planning.lesson_sheet import LessonSheet, lesson_sheet
+from noema.formats.days import day
 from noema.store.classes import ClassRow
-from noema.web.frame.clock import day
 from noema.web.frame.forms import Said, TextLine, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.refusals import status_of

@@ -17,11 +17,12 @@ from noema.core.planning.class_plan import ClassPlan
 from noema.core.planning.lesson_sheet import LessonSheet, PaintOfLesson, lesson_sheet
 from noema.core.planning.register import RegisterMark
 from noema.core.planning.timeline import PlannedLesson
+from noema.formats.days import day
 from noema.formats.lesson_pdf import lesson_pdf
 from noema.store.classes import ClassRow
 from noema.store.cupboard import lesson_paint_of_class
 from noema.store.lessons_went import went_of_class
-from noema.web.frame.clock import day, lesson_address
+from noema.web.frame.clock import lesson_address
 from noema.web.frame.forms import Whole, read_form
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import db, me

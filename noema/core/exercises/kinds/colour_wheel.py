@@ -312,7 +312,7 @@ def _fallen_back(
 
 
 def _primaries_round(ground: Ground, name: str) -> tuple[tuple[Part, ...], tuple[Part, ...]]:
-    names = [hue.name for hue in ground.table.hues(24)]
+    names = [str(hue.name) for hue in ground.table.hues(24)]
     before = (names.index(name) // 8) % 3
     tubes = [pure(ground, PRIMARIES[(before + turn) % 3]) for turn in (0, 1)]
     if not tubes[0] or not tubes[1]:

@@ -106,7 +106,7 @@ def _ask(chosen: ChartOptions, ground: Ground) -> Asked:
 
 def _pair(text: str, ground: Ground) -> tuple[str, str]:
     """Read two hues or tubes with a dash or colon between: red-green, phthalo-blue-orange."""
-    known = {hue.name for hue in ground.table.hues(24)}
+    known = {str(hue.name) for hue in ground.table.hues(24)}
     known |= {tube.name for tube in ground.paints.tubes}
     for place, sign in enumerate(text):
         one, other = text[:place].strip(), text[place + 1 :].strip()
