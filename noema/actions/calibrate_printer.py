@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from noema.core.errors import BadFile, BadPicture, Refused
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.photo.card import ReferenceCard
 from noema.core.photo.hints import hints
 from noema.core.photo.knowledge import LEARNED_SOURCE, Knowledge, Known, Srgb
@@ -34,7 +34,7 @@ from noema.store.printers import (
 from noema.store.queue import queue_rereading
 
 _PAPER_SIGMA = 0.8
-_BY_METER = "measured with a colour meter"
+_BY_METER = N_("measured with a colour meter")
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from noema.actions.hand_in_photo import HandedIn, hand_in_photo
 from noema.core.errors import BadPicture, OutOfDate, Refused, TooManyTries
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.devices.file_store import FileStore
 from noema.devices.piece_store import PieceStore
 from noema.formats.photo_file import MOST_BYTES
@@ -33,7 +33,9 @@ MOST_UNDER_WAY = 4
 MOST_IN_A_WHILE, _WHILE = 40, timedelta(hours=1)
 """Photographs one student hands in within an hour: more than any lesson asks for."""
 
-_SOMEBODY_ELSES = "This very photograph was handed in by somebody else: photograph your own sheet."
+_SOMEBODY_ELSES = N_(
+    "This very photograph was handed in by somebody else: photograph your own sheet."
+)
 
 
 def hand_in_own(
@@ -177,5 +179,5 @@ def _number(session: Session, student: StudentRow, handed_in: HandedIn) -> int:
         try:
             photo_of_student(session, student.id, handed_in.photo.id)
         except Refused as wrong:
-            raise Refused(_SOMEBODY_ELSES) from wrong
+            raise Refused(gettext(_SOMEBODY_ELSES)) from wrong
     return handed_in.photo.id

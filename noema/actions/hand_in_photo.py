@@ -6,6 +6,7 @@ from datetime import datetime
 from sqlalchemy.orm import Session
 
 from noema.core.errors import BadPicture
+from noema.core.language import gettext
 from noema.devices.file_store import FileStore, hash_of
 from noema.formats.photo_file import MOST_BYTES, check_photo
 from noema.formats.private_parts import without_private
@@ -46,13 +47,17 @@ def hand_in_file(
     scan_sha256 = None
     if is_scan(data):
         if len(data) > MOST_BYTES:
-            return (HandedIn(name=name, photo=None, refused="The scan is over 30 MB: send fewer."),)
+            refused = gettext("The scan is over 30 MB: send fewer.")
+            return (HandedIn(name=name, photo=None, refused=refused),)
         try:
             drawn = pages_of_scan(data)
         except BadPicture as wrong:
             return (HandedIn(name=name, photo=None, refused=str(wrong)),)
         scan_sha256 = hash_of(data)
-        pages = tuple((f"{name}, page {n}", page) for n, page in enumerate(drawn, start=1))
+        pages = tuple(
+            (gettext("%(name)s, page %(n)s", name=name, n=n), page)
+            for n, page in enumerate(drawn, start=1)
+        )
     handed_in = tuple(
         hand_in_photo(
             session,

@@ -4,9 +4,10 @@ from sqlalchemy.orm import Session
 
 from noema.core.errors import NotAllowed
 from noema.core.joining.card import holder, plain_code
+from noema.core.language import N_, gettext
 from noema.store.students import StudentRow, card_holders_of_class, class_to_join
 
-_NOBODY = "That code and card don't belong together: look at both again, or ask your teacher."
+_NOBODY = N_("That code and card don't belong together: look at both again, or ask your teacher.")
 
 
 def join_class(session: Session, secret: str, code: str, words: str) -> StudentRow:
@@ -18,4 +19,4 @@ def join_class(session: Session, secret: str, code: str, words: str) -> StudentR
     for student in students:
         if student.id == student_id:
             return student
-    raise NotAllowed(_NOBODY)
+    raise NotAllowed(gettext(_NOBODY))

@@ -121,7 +121,7 @@ def task_of_cell(session: Session, assignment: AssignmentRow, cell_id: str) -> B
     cell = next((one for one in exercise.expected.cells if one.id == cell_id), None)
     if cell is None or exercise.paints is None:
         raise Refused(gettext("That is no cell of this exercise: choose among those shown."))
-    return match_of(exercise.paints, cell.lab, [f"{assignment.title}, {cell.label}"])
+    return match_of(exercise.paints, cell.lab, [f"{assignment.title}, {gettext(cell.label)}"])
 
 
 def begin(

@@ -14,18 +14,20 @@ from noema.core.errors import Refused
 from noema.core.exercises.media import cautions
 from noema.core.exercises.part import fewer_steps, part_of, with_ends
 from noema.core.judging.review import ReviewState
-from noema.core.language import gettext
+from noema.core.language import gettext, speaking
 from noema.core.pigments.cautions import cautions_of
 from noema.core.sheet.code import code_of
 from noema.core.sheet.drawing import Drawing
 from noema.core.sheet.drawn_worksheet import Printed, draw_worksheet
 from noema.core.sheet.layout import Layout
 from noema.core.sheet.worksheet import fits, worksheet_layout
+from noema.formats.days import day_of_year
 from noema.formats.judgement_json import judgement_from_json
 from noema.formats.layout_json import layout_from_json, layout_to_json
 from noema.store.assignments import AssignmentRow, assignment_of_school, lock_assignment
 from noema.store.classes import students_of_class
 from noema.store.judgements import judgements_of
+from noema.store.languages import language_of_assignment, languages_of_students
 from noema.store.reviews import AttemptRow, decided, sent_back_of_assignment
 from noema.store.sheets import (
     NewSheet,
@@ -170,23 +172,34 @@ def drawings(
 ) -> tuple[Drawing, ...]:
     """Draw sheets as they were laid out when they were made."""
     layouts = layouts_of_sheets(session, [sheet.id for sheet in sheets])
-    exercise = exercise_of(session, assignment)
-    said: dict[int | None, str] = {}
+    back: dict[int | None, AttemptRow] = {}
     if any(sheet.attempt > 1 for sheet in sheets):
-        back = sent_back_of_assignment(session, assignment.id)
-        said = {attempt.student_id: sent_back(attempt)[1] for attempt in back}
+        back = {one.student_id: one for one in sent_back_of_assignment(session, assignment.id)}
     terms = terms_of_assignment(session, assignment.id)
-    return tuple(
-        _drawn(
-            assignment,
-            for_sheet(exercise, sheet.cells),
-            sheet,
-            layout_from_json(layouts[sheet.id]),
-            said.get(sheet.student_id, "") if sheet.attempt > 1 else "",
-            terms.get(sheet.student_id or 0, USUAL_TERMS).due_on,
-        )
-        for sheet in sheets
+    at_school = language_of_assignment(session, assignment.id)
+    own = languages_of_students(
+        session, [sheet.student_id for sheet in sheets if sheet.student_id is not None]
     )
+    exercises: dict[str, Exercise] = {}
+    drawn = []
+    for sheet in sheets:
+        # A sheet is for its student to read, whoever prints it.
+        code = own.get(sheet.student_id or 0, at_school)
+        with speaking(code):
+            if code not in exercises:
+                exercises[code] = exercise_of(session, assignment)
+            again = back.get(sheet.student_id) if sheet.attempt > 1 else None
+            drawn.append(
+                _drawn(
+                    assignment,
+                    for_sheet(exercises[code], sheet.cells),
+                    sheet,
+                    layout_from_json(layouts[sheet.id]),
+                    "" if again is None else sent_back(again)[1],
+                    terms.get(sheet.student_id or 0, USUAL_TERMS).due_on,
+                )
+            )
+    return tuple(drawn)
 
 
 def _drawn(
@@ -197,15 +210,19 @@ def _drawn(
     said: str,
     due_on: date | None,
 ) -> Drawing:
-    due = f"Due by {due_on or assignment.due_day:%-d %B}, week {assignment.due_week}"
+    due = gettext(
+        "Due by %(day)s, week %(week)s",
+        day=day_of_year(due_on or assignment.due_day),
+        week=assignment.due_week,
+    )
     asked = exercise.asked
     if sheet.attempt > 1:
-        due = f"{due} · sheet {sheet.attempt}"
+        due = gettext("%(due)s · sheet %(number)s", due=due, number=sheet.attempt)
         if sheet.cells is not None:
-            asked = replace(asked, title=f"{asked.title}, again")
+            asked = replace(asked, title=gettext("%(title)s, again", title=asked.title))
     paints = exercise.paints
     printed = Printed(
-        student=sheet.student,
+        student=sheet.student if sheet.student_id is not None else gettext(sheet.student),
         school_class=assignment.class_name,
         due=due,
         cautions=cautions_of(paints.tubes, paints.binder, to_student=True)

@@ -7,6 +7,7 @@ from datetime import date
 from sqlalchemy.orm import Session
 
 from noema.actions.make_class import make_class
+from noema.core.language import N_, gettext
 from noema.core.planning.unit import Unit, monday_of
 from noema.formats.oneroster import READ, Package, RosterDoubt, Row
 from noema.formats.roster import LONGEST_NAME
@@ -167,6 +168,10 @@ def _class_names(classes: Mapping[str, Row], known: _Known) -> dict[str, str]:
     return names
 
 
+_NO_USER = N_("Its user isn't in the package: left out.")
+_NO_CLASS = N_("Its class isn't in the package: left out.")
+
+
 def _places(package: Package, changes: Changes) -> Iterator[tuple[bool, str, str]]:
     """Give every student's place that makes sense: stays or leaves, class, user."""
     users, classes = package.tables["users"], package.tables["classes"]
@@ -176,11 +181,10 @@ def _places(package: Package, changes: Changes) -> Iterator[tuple[bool, str, str
         user, of_class = row.get("userSourcedId", ""), row.get("classSourcedId", "")
         stays = row.get("status", "").lower() not in _GONE
         if user not in users or of_class not in classes:
-            what = "user" if user not in users else "class"
-            words = f"Its {what} isn't in the package: left out."
+            words = gettext(_NO_USER if user not in users else _NO_CLASS)
             changes.doubts.append(RosterDoubt(table="enrollments", line=line, words=words))
         elif not _name(users[user]):
-            words = "Its user has no name: left out."
+            words = gettext("Its user has no name: left out.")
             changes.doubts.append(RosterDoubt(table="enrollments", line=line, words=words))
         elif classes[of_class].get("status", "").lower() not in _GONE:
             gone = users[user].get("status", "").lower() in _GONE
@@ -206,7 +210,10 @@ def _note_namesakes(changes: Changes) -> None:
     seen: dict[str, str] = {}
     for number, name in changes.new_students.items():
         if name.casefold() in seen:
-            words = f"{name} stands there twice under different numbers: perhaps the same person."
+            words = gettext(
+                "%(name)s stands there twice under different numbers: perhaps the same person.",
+                name=name,
+            )
             changes.doubts.append(RosterDoubt(table="users", line=0, words=words))
         seen[name.casefold()] = number
 

@@ -64,6 +64,13 @@ class Term(str):
         return said[:1].upper() + said[1:]
 
 
+class Sentence(str):
+    """A sentence as it was said, with what it was made of: it can be said again."""
+
+    message: str
+    values: Mapping[str, object]
+
+
 def say_in(code: str) -> None:
     """Say everything that follows in a language, by its code; one without a catalogue: English."""
     _SPOKEN.set(_Voice(code=code, catalogue=_catalogue_of(code)))
@@ -84,13 +91,13 @@ def current_language() -> str:
     return _SPOKEN.get().code
 
 
-def number(value: float, form: str = "g") -> str:
+def written(value: float, form: str = "g") -> str:
     """Write a number by a format of Python's, with the reader's decimal sign.
 
-    >>> number(2.5), number(3.14159, ".1f")
+    >>> written(2.5), written(3.14159, ".1f")
     ('2.5', '3.1')
     >>> with speaking("de"):
-    ...     print(number(2.5))
+    ...     print(written(2.5))
     2,5
     """
     known = LANGUAGES.get(current_language(), LANGUAGES[ENGLISH])
@@ -105,7 +112,9 @@ def gettext(message: str, /, **values: object) -> str:
     """
     # The empty message is the catalogue's own head.
     said = _SPOKEN.get().catalogue.gettext(message) if message else ""
-    return said % _said(values) if values else said
+    sentence = Sentence(said % _said(values) if values else said)
+    sentence.message, sentence.values = message, values
+    return sentence
 
 
 def ngettext(one: str, many: str, count: int, /, **values: object) -> str:
@@ -116,6 +125,38 @@ def ngettext(one: str, many: str, count: int, /, **values: object) -> str:
     """
     said = _SPOKEN.get().catalogue.ngettext(one, many, count)
     return said % {"count": count, **_said(values)}
+
+
+Source = tuple[str, Mapping[str, object]]
+"""What a sentence was made of: its message in English and what fills it, each with its own."""
+
+
+def source_of(text: object) -> Source | None:
+    """Give what a sentence or a term was made of; nothing else has a source.
+
+    >>> source_of(gettext("%(label)s as it comes.", label=Term("rose")))
+    ('%(label)s as it comes.', {'label': ('rose', {})})
+    """
+    if isinstance(text, Term):
+        return str(text), {}
+    if not isinstance(text, Sentence) or not text.message:
+        return None
+    return text.message, {name: source_of(value) or value for name, value in text.values.items()}
+
+
+def said_again(source: Source) -> str:
+    """Say by what a sentence was made of, in the language of today's reader.
+
+    >>> with speaking("de"):
+    ...     print(said_again(("%(label)s as it comes.", {"label": ("rose", {})})))
+    Rosa, wie es aus der Tube kommt.
+    """
+    message, values = source
+    filled = {
+        name: said_again(value) if isinstance(value, tuple) else value
+        for name, value in values.items()
+    }
+    return gettext(message, **filled)
 
 
 def said_alone(message: str, /) -> str:

@@ -1,6 +1,7 @@
 """An exercise as JSON: what is expected of every cell (docs/formats.md)."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
+from dataclasses import replace
 from typing import cast
 
 from noema.core.exercises.asked import (
@@ -20,6 +21,7 @@ from noema.core.pigments.tube import Tube
 from noema.formats.earlier_roles import with_roles
 from noema.formats.hvc_json import hvc_from_json, hvc_to_json
 from noema.formats.plain import Json, from_plain, to_plain
+from noema.formats.said_json import resaid, sources_to_json
 
 _EXERCISE = N_("exercise")
 
@@ -44,6 +46,7 @@ def asked_to_json(asked: Asked) -> Json:
         "concerns": to_plain(asked.concerns, {}),
         "how_to": list(asked.how_to),
         "tubes": [_cell_to_json(cell) for cell in asked.tubes],
+        **({"sources": sources} if (sources := sources_to_json(_texts(asked))) else {}),
     }
 
 
@@ -54,17 +57,23 @@ def asked_from_json(values: Json, paints: PaintSet | None) -> Asked:
     bodies = cast(list[Json], values["cells"])
     if any("role" not in body for body in bodies):
         bodies = with_roles(bodies, cast(list[Json], values["rows"]))
-    cells = {str(body["id"]): _cell(body, tubes) for body in bodies}
+    sources = cast(Json, values.get("sources", {}))
+    cells = {str(body["id"]): _cell(body, tubes, sources) for body in bodies}
     return Asked(
         kind=str(values["kind"]),
         title=str(values["title"]),
         arrangement=Arrangement(values["arrangement"]),
         anticlockwise=bool(values["anticlockwise"]),
         shows_targets=bool(values["shows_targets"]),
-        bands=tuple(_band(row, cells) for row in cast(list[Json], values["rows"])),
-        concerns=from_plain(tuple[Concern, ...], values["concerns"], _EXERCISE),
-        how_to=tuple(cast(list[str], values["how_to"])),
-        tubes=tuple(_cell(body, tubes) for body in cast(list[Json], values.get("tubes", []))),
+        bands=tuple(_band(row, cells, sources) for row in cast(list[Json], values["rows"])),
+        concerns=tuple(
+            _resaid(concern, sources)
+            for concern in from_plain(tuple[Concern, ...], values["concerns"], _EXERCISE)
+        ),
+        how_to=tuple(resaid(line, sources) for line in cast(list[str], values["how_to"])),
+        tubes=tuple(
+            _cell(body, tubes, sources) for body in cast(list[Json], values.get("tubes", []))
+        ),
     )
 
 
@@ -95,25 +104,44 @@ def _cell_to_json(cell: AskedCell) -> Json:
     }
 
 
-def _cell(values: Json, tubes: Mapping[str, Tube]) -> AskedCell:
+def _texts(asked: Asked) -> Iterator[str]:
+    """Give all that an exercise says, but its title, which is its name."""
+    yield from asked.how_to
+    for band in asked.bands:
+        yield band.label
+    for cell in asked.on_paper:
+        yield from (cell.label, cell.note, cell.limit)
+    for concern in asked.concerns:
+        yield from (concern.sentence, concern.suggestion)
+
+
+def _resaid(concern: Concern, sources: Json) -> Concern:
+    return replace(
+        concern,
+        sentence=resaid(concern.sentence, sources),
+        suggestion=resaid(concern.suggestion, sources),
+    )
+
+
+def _cell(values: Json, tubes: Mapping[str, Tube], sources: Json) -> AskedCell:
     lightness, a, b = cast(list[float], values["lab"])
     parts = cast(dict[str, float], values["parts"])
     return AskedCell(
         id=str(values["id"]),
-        label=str(values["label"]),
+        label=resaid(values["label"], sources),
         lab=(lightness, a, b),
         hvc=hvc_from_json(values["hvc"]),
         parts=tuple(Part(tube=tubes[name], amount=share) for name, share in parts.items()),
-        note=str(values["note"]),
-        limit=str(values["limit"] or ""),
+        note=resaid(values["note"], sources),
+        limit=resaid(values["limit"] or "", sources),
         role=CellRole(values["role"]),
         of=str(values["of"] or ""),
     )
 
 
-def _band(values: Json, cells: Mapping[str, AskedCell]) -> Band:
+def _band(values: Json, cells: Mapping[str, AskedCell], sources: Json) -> Band:
     return Band(
-        label=str(values["label"]),
+        label=resaid(values["label"], sources),
         even=Even(values["even"]),
         cells=tuple(cells[cell_id] for cell_id in cast(list[str], values["cells"])),
     )

@@ -1,5 +1,6 @@
 """Judgements as JSON, for `noema judge` and the records (docs/formats.md)."""
 
+from collections.abc import Iterator
 from math import inf
 from typing import Any, cast
 
@@ -18,10 +19,11 @@ from noema.core.judging.judgement import (
 )
 from noema.core.judging.tally import Tally
 from noema.core.judging.verdict import Verdict
-from noema.core.language import N_
+from noema.core.language import N_, Term
 from noema.core.sheet.layout import Triple
 from noema.formats.facts_json import facts_from_json, facts_to_json
 from noema.formats.plain import Json, from_plain, to_plain
+from noema.formats.said_json import resaid, sources_to_json
 
 _JUDGEMENT = N_("judgement")
 _DIGITS = {"largest": 3, "smallest": 3, "lab": 2}
@@ -43,11 +45,14 @@ def judgement_to_json(judgement: Judgement) -> Json:
         "findings": [facts_to_json(finding) for finding in judgement.findings],
         **({"own_tubes": dict(judgement.own_tubes)} if judgement.own_tubes else {}),
         "cells": [_cell_to_json(cell) for cell in judgement.cells],
+        **({"sources": sources} if (sources := sources_to_json(_texts(judgement))) else {}),
     }
 
 
 def judgement_from_json(values: Json) -> Judgement:
     """Read back what `judgement_to_json` wrote."""
+    sources = cast(Json, values.get("sources", {}))
+    own_tubes = cast(dict[str, str], values.get("own_tubes", {}))
     return Judgement(
         judge=str(values["judge"]),
         key=Key(values["key"]),
@@ -56,9 +61,9 @@ def judgement_from_json(values: Json) -> Judgement:
         exercise=str(values.get("exercise", FIRST_KIND)),
         stride=cast(float, values["stride"]),
         evenness=from_plain(Evenness | None, values["evenness"], _JUDGEMENT),
-        findings=tuple(_finding(f) for f in cast(list[Json], values["findings"])),
-        own_tubes=cast(dict[str, str], values.get("own_tubes", {})),
-        cells=tuple(_cell(c) for c in cast(list[Json], values["cells"])),
+        findings=tuple(_finding(f, sources) for f in cast(list[Json], values["findings"])),
+        own_tubes={name: Term(label) for name, label in own_tubes.items()},
+        cells=tuple(_cell(c, sources) for c in cast(list[Json], values["cells"])),
     )
 
 
@@ -108,10 +113,18 @@ def difficulty_from_json(values: Json) -> Difficulty:
     return {_SKILLS[name]: by_cell for name, by_cell in cast(_BySkill, values).items()}
 
 
-def _finding(values: Json) -> Finding:
+def _texts(judgement: Judgement) -> Iterator[str]:
+    """Give the names that a judgement says things of."""
+    for cell in judgement.cells:
+        yield from (cell.label, cell.reason.limit)
+    for finding in judgement.findings:
+        yield finding.row
+
+
+def _finding(values: Json, sources: Json) -> Finding:
     # Judges up to the fifth kept words, and tubes by their labels: those words are what is said.
     told = {"told": values["words"]} if "words" in values else {}
-    return facts_from_json(Finding, {**values, **told})
+    return facts_from_json(Finding, {**values, **told}, sources)
 
 
 def _cell_to_json(cell: CellJudgement) -> Json:
@@ -136,12 +149,12 @@ def _cell_to_json(cell: CellJudgement) -> Json:
     }
 
 
-def _cell(values: Json) -> CellJudgement:
+def _cell(values: Json, sources: Json) -> CellJudgement:
     expected, painted, drift = (cast(Json, values[n]) for n in ("expected", "painted", "drift"))
     beyond_hand = values.get("beyond_hand")
     return CellJudgement(
         id=str(values["id"]),
-        label=str(values["label"]),
+        label=resaid(values["label"], sources),
         expected_value=cast(float, expected["value"]),
         expected_lab=_triple(expected["lab"]),
         painted_value=cast(float, painted["value"]),
@@ -153,7 +166,7 @@ def _cell(values: Json) -> CellJudgement:
         hue=_drift(values["hue"]),
         chroma=_drift(values["chroma"]),
         verdict=Verdict(values["verdict"]),
-        reason=_reason(values),
+        reason=_reason(values, sources),
         # Judgements of earlier versions say nothing of these.
         measured=bool(values.get("measured", values["verdict"] != Verdict.LOOK.value)),
         jump=_drift(values.get("jump")),
@@ -164,9 +177,9 @@ def _cell(values: Json) -> CellJudgement:
     )
 
 
-def _reason(values: Json) -> Reason:
+def _reason(values: Json, sources: Json) -> Reason:
     if "why" in values:
-        return facts_from_json(Reason, values["why"])
+        return facts_from_json(Reason, values["why"], sources)
     # Judges up to the fifth kept words.
     holds = values["verdict"] == Verdict.HOLDS.value
     return Reason(why=Why.HOLDS if holds else Why.STRAYS, told=str(values["reason"]))

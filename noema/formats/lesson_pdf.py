@@ -69,7 +69,8 @@ def _exercise(one: TaughtExercise) -> list[Flowable]:
     ]
     told = [paragraph(f"{head}: {words}", TEXT) for head, words in lines if words]
     paint = [
-        paragraph(f"{need.label}: {need.squeezed}; {need.of_class}", SMALL) for need in one.paint
+        paragraph(f"{gettext(need.label)}: {need.squeezed}; {need.of_class}", SMALL)
+        for need in one.paint
     ]
     return [
         paragraph(one.title, HEAD),

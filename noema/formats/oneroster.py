@@ -146,14 +146,18 @@ def _table(name: str, data: bytes, doubts: list[RosterDoubt]) -> dict[str, Row]:
         number = row.get("sourcedId", "")
         if not number:
             doubts.append(
-                RosterDoubt(table=name, line=line, words="It has no sourcedId: left out.")
+                RosterDoubt(table=name, line=line, words=gettext("It has no sourcedId: left out."))
             )
         elif len(number) > _LONGEST:
             doubts.append(
-                RosterDoubt(table=name, line=line, words="Its sourcedId is too long: left out.")
+                RosterDoubt(
+                    table=name, line=line, words=gettext("Its sourcedId is too long: left out.")
+                )
             )
         elif number in found:
-            words = f"The sourcedId {number[:40]} stands twice: only the first counts."
+            words = gettext(
+                "The sourcedId %(number)s stands twice: only the first counts.", number=number[:40]
+            )
             doubts.append(RosterDoubt(table=name, line=line, words=words))
         else:
             found[number] = row

@@ -64,7 +64,7 @@ def order_pdf(
     for one in wanted:
         day = by.get(one.paint)
         cells = (
-            f"□ {one.label}",
+            f"□ {gettext(one.label)}",
             gettext(one.paint.medium.value),
             f"{rounded_ml(one.needed_ml):g}",
             f"{one.there_ml:.0f}",

@@ -22,9 +22,21 @@ _BOMS = (
     (codecs.BOM_UTF16_LE, "utf-16"),
     (codecs.BOM_UTF16_BE, "utf-16"),
 )
-_FULL = ("name", "display name", "full name", "student", "student name")
-_FIRST = ("first name", "firstname", "given name", "givenname", "forename")
-_LAST = ("last name", "lastname", "surname", "family name", "familyname")
+_FULL = (
+    *("name", "display name", "full name", "student", "student name"),
+    *("vollständiger name", "schüler", "schülerin", "nombre completo", "alumno", "alumna"),
+    *("nom complet", "élève"),
+)
+_FIRST = (
+    *("first name", "firstname", "given name", "givenname", "forename"),
+    *("vorname", "nombre", "prénom", "prenom"),
+)
+_LAST = (
+    *("last name", "lastname", "surname", "family name", "familyname"),
+    *("nachname", "familienname", "apellido", "apellidos", "nom", "nom de famille"),
+)
+_IN_CLASS = N_("%(name)s is already in the class: left out.")
+_TWICE = N_("%(name)s stands here twice: left out.")
 
 
 HEADERS = ("name", "student", "first name", "forename", "surname", "last name")
@@ -93,16 +105,16 @@ def read_roster(text: str, already: Iterable[str] = (), order: RosterOrder | Non
         rows, header = _ordered(columns, order)
     else:
         order = None
-    known = {_same(name): "is already in the class" for name in already}
+    known = {_same(name): _IN_CLASS for name in already}
     names: list[str] = []
     remarks: list[Remark] = []
     for line, row in rows if header is None else rows[1:]:
         name, trouble = _name(row, header)
         if trouble is None and _same(name) in known:
-            trouble = f"{name} {known[_same(name)]}: left out."
+            trouble = gettext(known[_same(name)], name=name)
         if trouble is None:
             names.append(name)
-            known[_same(name)] = "stands here twice"
+            known[_same(name)] = _TWICE
         else:
             remarks.append(Remark(line=line, text=", ".join(row)[:60], words=trouble))
     if len(names) > MOST_NAMES:
@@ -195,7 +207,7 @@ def _header(rows: Sequence[tuple[int, list[str]]]) -> list[str] | None:
 
 def _name(row: Sequence[str], header: Sequence[str] | None) -> tuple[str, str | None]:
     if not any(cell.strip() for cell in row):
-        return "", "The line is empty: left out."
+        return "", gettext("The line is empty: left out.")
     if header is None:
         parts = [row[0]]
     else:
@@ -205,11 +217,11 @@ def _name(row: Sequence[str], header: Sequence[str] | None) -> tuple[str, str | 
         parts = full[:1] or both
     name = " ".join(" ".join(parts).split())
     if not name:
-        return "", "There is no name in this line: left out."
+        return "", gettext("There is no name in this line: left out.")
     if len(name) > LONGEST_NAME:
-        return "", f"A name has at most {LONGEST_NAME} letters: shorten it."
+        return "", gettext("A name has at most %(most)s letters: shorten it.", most=LONGEST_NAME)
     if any(unicodedata.category(letter)[0] == "C" for letter in name):
-        return "", "There are signs in it that can't be printed: type the name again."
+        return "", gettext("There are signs in it that can't be printed: type the name again.")
     return unicodedata.normalize("NFC", name), None
 
 

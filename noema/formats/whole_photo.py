@@ -16,7 +16,7 @@ from PIL import Image, UnidentifiedImageError
 from pillow_heif import register_heif_opener
 
 from noema.core.errors import BadPicture
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.formats.apart import refuse, take_limited
 
 register_heif_opener(thumbnails=False)
@@ -37,9 +37,9 @@ _DAMAGED = (
     KeyError,
     RuntimeError,  # what the HEIC decoder says of sizes its file lies about
 )
-_TOO_LARGE = (
-    "The picture says it has more pixels than any sheet needs: send one of at most "
-    f"{MOST_MEGAPIXELS:.0f} megapixels."
+_TOO_LARGE = N_(
+    "The picture says it has more pixels than any sheet needs: send one of at most %(most)s "
+    "megapixels."
 )
 
 
@@ -69,7 +69,7 @@ def opened(
             with Image.open(BytesIO(data), formats=FORMATS) as image:
                 yield image, _header(image, least_side_px)
     except Image.DecompressionBombError as wrong:
-        raise BadPicture(_TOO_LARGE) from wrong
+        raise BadPicture(gettext(_TOO_LARGE, most=f"{MOST_MEGAPIXELS:.0f}")) from wrong
     except UnidentifiedImageError as wrong:
         raise BadPicture(
             gettext("This is no JPEG, PNG, HEIC or WebP picture: choose a photograph.")
@@ -81,7 +81,7 @@ def opened(
 def _header(image: Image.Image, least_side_px: int) -> PhotoFile:
     width, height = image.size
     if width * height / 1e6 > MOST_MEGAPIXELS:
-        raise BadPicture(_TOO_LARGE)
+        raise BadPicture(gettext(_TOO_LARGE, most=f"{MOST_MEGAPIXELS:.0f}"))
     if min(width, height) < least_side_px:
         raise BadPicture(
             gettext(

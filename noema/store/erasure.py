@@ -8,6 +8,7 @@ from sqlalchemy import String, cast, delete, func, or_, select, text, update
 from sqlalchemy.dialects.postgresql import JSONB, insert
 from sqlalchemy.orm import Session
 
+from noema.core.language import gettext
 from noema.store.archive import scopes_of, tables_in_order, told_columns
 from noema.store.bench_tables import BenchPracticeRow
 from noema.store.eye_tables import EyeSeriesRow
@@ -208,7 +209,7 @@ def pictures_before(session: Session, school_id: int, day: datetime) -> tuple[in
 
 def classes_of_pictures(session: Session, photograph_ids: Collection[int]) -> dict[str, int]:
     """From how many sheets of which classes are some photographs?"""
-    name = func.coalesce(SchoolClass.name, "not matched to a sheet")
+    name = func.coalesce(SchoolClass.name, gettext("not matched to a sheet"))
     rows = session.execute(
         select(name, func.count(Photograph.id))
         .select_from(Photograph)

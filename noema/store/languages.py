@@ -5,12 +5,17 @@ from collections.abc import Collection
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from noema.store.tables import School, Student, Teacher
+from noema.store.tables import Assignment, School, SchoolClass, Student, Teacher
 
 
-def language_of_school(session: Session, school_id: int) -> str:
-    """In which language is a school spoken to?"""
-    return session.get_one(School, school_id).language
+def language_of_assignment(session: Session, assignment_id: int) -> str:
+    """In which language is the school of an assignment spoken to?"""
+    return session.execute(
+        select(School.language)
+        .join(SchoolClass, SchoolClass.school_id == School.id)
+        .join(Assignment, Assignment.class_id == SchoolClass.id)
+        .where(Assignment.id == assignment_id)
+    ).scalar_one()
 
 
 def languages_of_students(session: Session, student_ids: Collection[int]) -> dict[int, str]:

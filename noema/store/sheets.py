@@ -8,7 +8,7 @@ from sqlalchemy import ColumnElement, Label, Row, Select, case, func, literal, o
 from sqlalchemy.orm import Session
 
 from noema.core.errors import NotFound
-from noema.core.language import gettext
+from noema.core.language import N_, Term, gettext
 from noema.core.progress.states import PhotoState
 from noema.store.base import Json
 from noema.store.leaves import has_words
@@ -17,7 +17,7 @@ from noema.store.tables import Assignment, Batch, Photograph, SchoolClass, Sheet
 
 _CODE_LETTERS, _ALIKE = 8, 6  # of a code, and how many must be the same to be like it
 
-TEACHERS = "Teacher’s own sheet"
+TEACHERS = Term(N_("Teacher’s own sheet"))
 """Whose a sheet is that belongs to no student."""
 
 
@@ -187,7 +187,7 @@ def _sheets() -> Select[*tuple[Any, ...]]:
         Sheet.id,
         Sheet.assignment_id,
         Sheet.student_id,
-        func.coalesce(Student.display_name, TEACHERS).label("student"),
+        func.coalesce(Student.display_name, str(TEACHERS)).label("student"),
         Sheet.attempt,
         Sheet.number,
         Sheet.code,
@@ -210,7 +210,7 @@ def _row(row: Row[*tuple[Any, ...]]) -> SheetRow:
         id=row.id,
         assignment_id=row.assignment_id,
         student_id=row.student_id,
-        student=row.student,
+        student=TEACHERS if row.student_id is None else row.student,
         attempt=row.attempt,
         number=row.number,
         code=row.code,

@@ -49,7 +49,7 @@ class Lean:
         if self.near_neutral:
             return gettext("near neutral, leans to %(hue)s", hue=self.hue)
         if self.towards is None:
-            return self.hue
+            return gettext(self.hue)
         return gettext("%(hue)s, leans to %(towards)s", hue=self.hue, towards=self.towards)
 
 

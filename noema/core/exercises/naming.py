@@ -3,6 +3,7 @@
 from collections import Counter
 
 from noema.core.exercises.asked import Arrangement, Asked, AskedCell, Band, Even
+from noema.core.language import gettext
 
 
 def cell_names(asked: Asked) -> dict[str, str]:
@@ -22,7 +23,9 @@ def cell_names(asked: Asked) -> dict[str, str]:
 def _on_wheel(asked: Asked) -> dict[str, str]:
     pure = next(band for band in asked.bands if band.even is Even.HUE)
     return {
-        cell.id: hue.label if band is pure else f"{hue.label}, {band.label}"
+        cell.id: hue.label
+        if band is pure
+        else gettext("%(hue)s, %(ring)s", hue=hue.label, ring=band.label)
         for band in asked.bands
         for cell, hue in zip(band.cells, pure.cells, strict=True)
     }
@@ -38,8 +41,8 @@ def _in_row(band: Band, n: int, whole: Counter[str], *, alone: bool) -> str:
     belongs = cell.label and not cell.is_end and (within > 1 or not band.label)
     end = _end_of(band, n) if belongs else None
     if end is not None:
-        return f"{end.label} {label}"
-    return f"{band.label} {label}" if band.label else label
+        return gettext("%(row)s %(cell)s", row=end.label, cell=label)
+    return gettext("%(row)s %(cell)s", row=band.label, cell=label) if band.label else label
 
 
 def _end_of(band: Band, n: int) -> AskedCell | None:

@@ -84,7 +84,9 @@ def one_tube(label: str, usual_words: str, help: str) -> str:
     return cast(str, _declared(label, help, Asks.TUBE, "", choices=(("", usual_words),)))
 
 
-def some_tubes(label: str = "Tubes (none ticked: the usual)", help: str = "") -> tuple[str, ...]:
+def some_tubes(
+    label: str = N_("Tubes (none ticked: the usual)"), help: str = ""
+) -> tuple[str, ...]:
     """Declare any tubes of the set, none meaning the usual ones."""
     said = help or N_("The tubes it is about; without, the usual ones of the set.")
     return cast(tuple[str, ...], _declared(label, said, Asks.TUBES, ()))

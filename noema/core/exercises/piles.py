@@ -64,7 +64,7 @@ def _pile(cell: AskedCell, otherwise: str) -> Pile:
     if len(cell.parts) == 1:
         return cell.parts[0].tube.label, cell.parts
     named = cell.label and not cell.label.isdigit()
-    return f"“{cell.label}”" if named else otherwise, cell.parts
+    return gettext("“%(cell)s”", cell=cell.label) if named else otherwise, cell.parts
 
 
 def _volumes(parts: Sequence[Part], piles: Sequence[Pile]) -> list[float] | None:

@@ -56,7 +56,7 @@ def cautions_of(
             "Pigments with %(metal)s (%(label)s): never spray, sand or use as "
             "dry dust, never eat; prefer a substitute with children.",
             metal=metal,
-            label=", ".join(t.label for t in tubes if t.metal == metal),
+            label=", ".join(gettext(t.label) for t in tubes if t.metal == metal),
         )
         for metal in metals
     ]

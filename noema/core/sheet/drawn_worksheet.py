@@ -169,7 +169,7 @@ def _ends_of_value(asked: Asked) -> Iterator[tuple[str, str]]:
         if band.even is Even.VALUE:
             ends = sorted((band.cells[0], band.cells[-1]), key=lambda cell: cell.hvc.value)
             for cell, word in zip(ends, ("darkest", "lightest"), strict=True):
-                yield cell.id, f"{cell.label} {word}"
+                yield cell.id, f"{gettext(cell.label)} {word}"
 
 
 def _label(one: LabelledCell) -> str:
@@ -182,13 +182,13 @@ def _label(one: LabelledCell) -> str:
 
 def _short_parts(one: LabelledCell) -> str:
     """Say the volumes by the last word of each tube's name, such as: 10 white + 1 yellow."""
-    return say_volumes([(p.tube.label.split()[-1], p.amount) for p in one.cell.parts])
+    return say_volumes([(gettext(p.tube.label).split()[-1], p.amount) for p in one.cell.parts])
 
 
 def _wheel_labels(plan: Plan, asked: Asked) -> Iterator[Words]:
     """Name the hues outside the rim, and the rings where there are several."""
     yield from names_round(plan, _RIM_MM, 2.9, 50)
-    rings = ", ".join(band.label for band in asked.bands)
+    rings = ", ".join(gettext(band.label) for band in asked.bands)
     if len(asked.bands) > 1:
         at = (SIDE_MM, plan.frame.height_mm - 46.0)
         for n, line in enumerate(

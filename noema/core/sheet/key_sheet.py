@@ -178,7 +178,7 @@ def _wheel(asked: Asked, paper: Paper) -> Iterator[Item]:
         yield Shape(polygon_mm=one.polygon_mm, fill_rgb=rgb_of(one.cell.lab), name=one.cell.id)
     yield from names_round(plan, _RIM_MM, LEAST_LETTERS_MM, 0)
     if len(asked.bands) > 1:
-        rings = ", ".join(band.label for band in asked.bands)
+        rings = ", ".join(gettext(band.label) for band in asked.bands)
         said = gettext("Rings from outside: %(rings)s", rings=rings)
         for n, text in enumerate(_wrapped(said, 58.0, LEAST_LETTERS_MM)):
             at = (_MARGIN_MM, plan.frame.height_mm - 40.0 + n * LEAST_LETTERS_MM * _LEADING)

@@ -65,7 +65,7 @@ def _move(advice: Advice, medium: Medium) -> str:
 
 def _end(advice: Advice) -> str:
     of_value = advice.about == FindingKind.BUNCHED.value and advice.towards in ("dark", "light")
-    return end_words(advice.towards) if of_value else advice.towards
+    return end_words(advice.towards) if of_value else gettext(advice.towards)
 
 
 def _how(about: str, medium: Medium) -> str:

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from noema.core.language import N_, gettext, ngettext
+from noema.core.language import N_, Term, gettext, ngettext
 
 _FRACTIONS = (
     (0.15, N_("a hair")),
@@ -39,7 +39,7 @@ def cell_words(label: str) -> str:
     >>> cell_words("3"), cell_words("red-orange")
     ('step 3', 'red-orange')
     """
-    return gettext("step %(label)s", label=label) if label.isdigit() else label
+    return gettext("step %(label)s", label=label) if label.isdigit() else gettext(label)
 
 
 def cells_words(labels: Sequence[str]) -> str:
@@ -67,8 +67,9 @@ def listed(names: Sequence[str]) -> str:
     'scarlet, crimson and white'
     """
     if len(names) < 2:
-        return "".join(names)
-    return gettext("%(others)s and %(last)s", others=", ".join(names[:-1]), last=names[-1])
+        return "".join(map(gettext, names))
+    others = ", ".join(map(gettext, names[:-1]))
+    return gettext("%(others)s and %(last)s", others=others, last=gettext(names[-1]))
 
 
 def end_words(towards: str) -> str:
@@ -80,4 +81,5 @@ def end_words(towards: str) -> str:
 
 def opening(sentence: str) -> str:
     """Start a sentence with a capital."""
-    return sentence[:1].upper() + sentence[1:]
+    said = gettext(sentence) if isinstance(sentence, Term) else sentence
+    return said[:1].upper() + said[1:]

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 
+from noema.core.language import gettext
 from noema.core.pigments.shelf import TUBES
 
 
@@ -12,5 +13,5 @@ def tube_words(name: str, own_tubes: Mapping[str, str]) -> str:
     ('phthalo blue', 'our red')
     """
     if name in TUBES:
-        return TUBES[name].label
-    return own_tubes.get(name) or name.replace("-", " ")
+        return gettext(TUBES[name].label)
+    return gettext(own_tubes.get(name, "")) or name.replace("-", " ")

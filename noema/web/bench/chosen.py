@@ -146,6 +146,8 @@ def own_cells(student_id: int, seen: Sequence[AttemptRow]) -> tuple[CellChoice, 
     cells = [one for one in exercise.expected.cells if one.id in off][:_MOST_CELLS]
     fills = lab_to_hex([one.lab for one in cells]) if cells else []
     return tuple(
-        CellChoice(name=f"cell:{row.id}:{one.id}", label=f"{row.title}, {one.label}", fill=fill)
+        CellChoice(
+            name=f"cell:{row.id}:{one.id}", label=f"{row.title}, {gettext(one.label)}", fill=fill
+        )
         for one, fill in zip(cells, fills, strict=True)
     )

@@ -78,4 +78,5 @@ def _middle(polygon: Polygon) -> tuple[float, float]:
 
 
 def _said(label: str, note: str, parts: str) -> str:
-    return f"{label}: {note} {parts}" if label else f"{note} {parts}"
+    said = f"{gettext(note)} {parts}"
+    return f"{gettext(label)}: {said}" if label else said

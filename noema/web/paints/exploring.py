@@ -331,7 +331,7 @@ def _short(end: ChosenEnd) -> str:
 
 
 def _last_word(tube: Tube) -> str:
-    return tube.label.split()[-1]
+    return gettext(tube.label).split()[-1]
 
 
 def _in_lines(words: str) -> tuple[str, ...]:

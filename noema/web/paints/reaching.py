@@ -128,7 +128,7 @@ def _partner_line(one: Partner, table: HueTable) -> PartnerLine:
     by = ""
     for tube in one.by:
         by = gettext("%(tube)s with %(other)s", tube=by, other=tube.label) if by else tube.label
-    named = ", ".join(tube.label for tube in one.named_tubes)
+    named = ", ".join(gettext(tube.label) for tube in one.named_tubes)
     return PartnerLine(
         partner=one,
         by=by,

@@ -9,6 +9,7 @@ from noema.core.exercises.kind import Trait
 from noema.core.language import gettext
 from noema.core.photo.reading import CellFlag, CellReading
 from noema.core.pigments.shelf import TUBES, WHITE
+from noema.core.words.tubes import tube_words
 from noema.formats.asked_json import asked_from_json
 from noema.formats.reading_json import reading_from_json
 from noema.store.readings import swatch_sheets
@@ -59,7 +60,7 @@ def tubes_on_sheets() -> tuple[SheetTube, ...]:
     return tuple(
         SheetTube(
             ref=f"{sheet.photograph_id}-{cell}",
-            label=f"{tube.replace('-', ' ')}: {sheet.student or 'your own sheet'}, "
+            label=f"{tube_words(tube, {})}: {sheet.student or gettext('your own sheet')}, "
             f"{sheet.class_name}",
         )
         for sheet in swatch_sheets(db(), me().school_id, _KINDS)

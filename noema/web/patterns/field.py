@@ -63,7 +63,7 @@ def make_field(cells: Sequence[CellDrifts]) -> DriftField:
                 id=cell.id,
                 label=cell.label if len(cell.label) < 4 else str(n + 1),
                 middle=_middle(n),
-                said=f"{cell.label}: {_astray(cell)}",
+                said=f"{gettext(cell.label)}: {_astray(cell)}",
             )
             for n, cell in enumerate(cells)
         ),

@@ -18,7 +18,7 @@ from noema.actions.take_package import Changes, changes_of, take_package
 from noema.actions.work_out_exercise import Chosen, exercise_of
 from noema.core.errors import BadRoster, Refused
 from noema.core.exercises.catalogue import kind_of
-from noema.core.language import gettext
+from noema.core.language import gettext, ngettext
 from noema.formats.class_measurements import (
     measurements_cgats,
     measurements_csv,
@@ -270,8 +270,13 @@ def _filled(given: SentFile) -> bytes:
 
 def _archive(of: str, packed: Packed) -> Response:
     """Send an archive; its very name says where pictures weren't found."""
-    without = f", {packed.missing} pictures missing" if packed.missing else ""
-    return _streamed(packed.chunks, "application/zip", f"{of} archive{without}.zip")
+    without = (
+        ngettext(", %(count)s picture missing", ", %(count)s pictures missing", packed.missing)
+        if packed.missing
+        else ""
+    )
+    named = gettext("%(of)s, archive%(without)s", of=of, without=without)
+    return _streamed(packed.chunks, "application/zip", f"{named}.zip")
 
 
 def _streamed(chunks: Iterator[bytes], mimetype: str, name: str) -> Response:

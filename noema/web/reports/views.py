@@ -79,8 +79,13 @@ def mail(class_id: int, student_id: int) -> AnyResponse:
             sender=me().email,
             to=read_form(LetterForm).to.data,
             subject=f"{student.display_name}: {row.name}",
-            words=f"Here is the report of {student.display_name} in {row.name}.\n\n"
-            f"{me().display_name}, {me().school_name}\n",
+            words=gettext(
+                "Here is the report of %(student)s in %(class_name)s.\n\n%(teacher)s, %(school)s\n",
+                student=student.display_name,
+                class_name=row.name,
+                teacher=me().display_name,
+                school=me().school_name,
+            ),
             written_at=datetime.now(UTC),
             enclosures=(paper,),
         )
@@ -106,7 +111,7 @@ def notebook_of(class_id: int, student_id: int) -> Response:
     given = assignments_of_school(db(), me().school_id, newest)
     charts = [_chart(one, given[number]) for number, one in newest.items()]
     data = notebook(student.display_name, row.name, charts)
-    return _pdf(data, f"{student.display_name} colour notebook.pdf")
+    return _pdf(data, gettext("%(name)s, colour notebook", name=student.display_name) + ".pdf")
 
 
 @reports.get("/progress/classes/<int:class_id>/report.pdf")

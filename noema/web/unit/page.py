@@ -9,7 +9,7 @@ from noema.actions.frames import frame_of_class, frames_of_school, paces_of_clas
 from noema.core.exercises.catalogue import KINDS, kind_of
 from noema.core.exercises.media import Medium
 from noema.core.language import gettext
-from noema.core.pigments.shelf import PLUS_BLACK, SETS
+from noema.core.pigments.shelf import PLUS_BLACK, SETS, builtin_set
 from noema.core.planning.class_plan import ClassPlan
 from noema.core.planning.frame import (
     DAY_NAMES,
@@ -232,5 +232,8 @@ def sets_to_choose() -> tuple[tuple[str, str], ...]:
     own: Sequence[tuple[str, str]] = [
         (one.name, one.label) for one in own_sets(db(), me().school_id)
     ]
-    built_in = [(f"{name}{PLUS_BLACK}", f"{one.label}, black") for name, one in SETS.items()]
+    built_in = [
+        (f"{name}{PLUS_BLACK}", builtin_set(f"{name}{PLUS_BLACK}").label)
+        for name, one in SETS.items()
+    ]
     return (*own, *built_in, *((name, one.label) for name, one in SETS.items()))

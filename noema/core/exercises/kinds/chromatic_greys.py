@@ -11,7 +11,7 @@ from noema.core.exercises.options import Options, number
 from noema.core.exercises.paths import cells_of_row, even_stops, way_between
 from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, said_together
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import white_to_show
 from noema.core.pigments.tube import Tube
@@ -42,7 +42,7 @@ def _ask(chosen: GreyOptions, ground: Ground) -> Asked:
             for n in range(1, steps + 1)
         ]
         cells = cells_of_row(stops, row, notes)
-        label = " and ".join(tube.label for tube in pair.tubes)
+        label = said_together([tube.label for tube in pair.tubes])
         bands.append(Band(label=label, cells=cells, even=Even.DISTANCE))
     return Asked(
         kind=KIND.name,

@@ -50,7 +50,7 @@ def _ask(chosen: FamilyOptions, ground: Ground) -> Asked:
     ]
     bands = tuple(
         Band(
-            label="as mixed" if level == 0 else f"lighter, {level}",
+            label=gettext("as mixed") if level == 0 else gettext("lighter, %(level)s", level=level),
             cells=tuple(
                 cell_of(
                     ladder[level],
@@ -123,7 +123,9 @@ def _one_to_all(name: str, ground: Ground) -> Asked:
             for n in range(_COLUMNS)
         ]
         cells = cells_of_row(stops, row, notes)
-        bands.append(Band(label=f"to {other.label}", cells=cells, even=Even.DISTANCE))
+        bands.append(
+            Band(label=gettext("to %(tube)s", tube=other.label), cells=cells, even=Even.DISTANCE)
+        )
     return Asked(
         kind=KIND.name,
         title=gettext("Family of %(label)s", label=one.label),

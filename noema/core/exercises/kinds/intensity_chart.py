@@ -33,7 +33,7 @@ from noema.core.exercises.paths import (
 )
 from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
-from noema.core.language import N_, gettext
+from noema.core.language import N_, Term, gettext, written
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import NEUTRAL_ENOUGH, partner, white_to_show
 from noema.core.pigments.reach import why_dull
@@ -146,7 +146,7 @@ def _cell(stop: Stop, cell_id: str, n: int, half: int, names: tuple[str, str]) -
     at = n - 1
     if at == half:
         note = gettext("Where the two cancel: it should lean to neither side.")
-        return cell_of(stop, cell_id, "neutral", note, role=CellRole.NEUTRAL)
+        return cell_of(stop, cell_id, gettext("neutral"), note, role=CellRole.NEUTRAL)
     side, left = (names[0], half - at) if at < half else (names[1], at - half)
     pure_end = at in (0, 2 * half)
     note = (
@@ -172,8 +172,10 @@ def _tints(band: Band, row: int, ground: Ground) -> Band:
         more = Part(tube=white, amount=white_to_show(cell.parts))
         stop = stop_of((*cell.parts, more), surface)
         note = gettext("The mix above, let down with white to show its hue.")
-        cells.append(cell_of(stop, f"t{row}c{n}", "tint", note, role=CellRole.TINT, of=cell.id))
-    return Band(label="with white", cells=tuple(cells))
+        cells.append(
+            cell_of(stop, f"t{row}c{n}", gettext("tint"), note, role=CellRole.TINT, of=cell.id)
+        )
+    return Band(label=gettext("with white"), cells=tuple(cells))
 
 
 def _missing(ground: Ground, pair: str, name: str) -> Concern:
@@ -207,7 +209,9 @@ def _concerns(
         said.append(
             Concern(
                 cells=(green.id,),
-                sentence=f"{band.label.capitalize()} passes through green on its way.",
+                sentence=gettext(
+                    "%(row)s passes through green on its way.", row=gettext(band.label).capitalize()
+                ),
                 suggestion=_by_partner(ground, ends),
             )
         )
@@ -219,10 +223,16 @@ def _concerns(
         said.append(
             Concern(
                 cells=(middle.id,),
-                sentence=f"In {band.label} the {longer} side has the longer way to the neutral: "
-                f"its steps are {max(from_left, from_right) / min(from_left, from_right):.1f} "
-                "times as large.",
-                suggestion="leave it so: the neutral stands where the two cancel, not halfway",
+                sentence=gettext(
+                    "In %(row)s the side of %(longer)s has the longer way to the neutral: its "
+                    "steps are %(times)s times as large.",
+                    row=band.label,
+                    longer=Term(longer),
+                    times=written(max(from_left, from_right) / min(from_left, from_right), ".1f"),
+                ),
+                suggestion=gettext(
+                    "leave it so: the neutral stands where the two cancel, not halfway"
+                ),
             )
         )
     return said

@@ -60,14 +60,16 @@ def _grid_cell(one: Tube, other: Tube, cell_id: str, ground: Ground) -> AskedCel
         one=one.label.capitalize(),
         other=other.label,
     )
-    return cell_of(eyes_middle(one, other, ground), cell_id, f"+ {other.label}", note)
+    return cell_of(
+        eyes_middle(one, other, ground), cell_id, gettext("+ %(tube)s", tube=other.label), note
+    )
 
 
 def _tinted(band: Band, prefix: str, ground: Ground) -> Band:
     cells = [
         let_down_cell(cell, f"{prefix}c{n}", ground) for n, cell in enumerate(band.cells, start=1)
     ]
-    return Band(label="with white", cells=tuple(cells))
+    return Band(label=gettext("with white"), cells=tuple(cells))
 
 
 KIND = Kind(

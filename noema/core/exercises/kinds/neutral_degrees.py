@@ -114,7 +114,7 @@ def _row(row: int, hue: NamedHue, left: Sequence[float], ground: Ground) -> Band
         ),
         gettext("Where it cancels with %(across)s.", across=across.name),
     ]
-    labels = [hue.name, *(f"{share:.0%}" for share in degrees), "neutral"]
+    labels = [hue.name, *(f"{share:.0%}" for share in degrees), gettext("neutral")]
     roles = [CellRole.END, *[CellRole.STEP] * len(degrees), CellRole.NEUTRAL]
     cells: list[AskedCell] = [
         cell_of(stop, f"r{row}c{n}", label, note, role=role)

@@ -33,7 +33,7 @@ from noema.core.exercises.paths import (
 )
 from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
-from noema.core.language import N_, gettext
+from noema.core.language import N_, Term, gettext
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import partner
 from noema.core.pigments.qualities import qualities
@@ -45,7 +45,7 @@ _STEPS = range(4, 8)
 _FEWEST, _MOST = 3, 5  # branches
 _WHITE, _PALE_YELLOW = "white", "pale-yellow"
 _LIGHTENERS = ((_WHITE, N_("white")), (_PALE_YELLOW, N_("pale yellow: white with a little yellow")))
-_ALONE = "by itself"  # a branch that is led nowhere
+_ALONE = Term(N_("by itself"))  # a branch that is led nowhere
 _SHOWS = 24.0  # CIEDE2000 from white at which a pale yellow is plainly yellow, and still pale
 _YELLOWS = np.geomspace(0.005, 2.0, 60)  # volumes of yellow to one of white
 _YELLOW = 6.0  # chroma of a tint from which a tube makes a pale yellow, no beige
@@ -167,7 +167,9 @@ def _branches(
     for tube in _towards(chosen, base, ground):
         led = way_between(base, (Part(tube=tube, amount=1.0),), surface)
         halfway = even_places(led.labs, 3, Even.DISTANCE)[1:2]
-        branches.append((f"to {tube.label}", stops_at(led, halfway, surface)[0].parts))
+        branches.append(
+            (gettext("to %(tube)s", tube=tube.label), stops_at(led, halfway, surface)[0].parts)
+        )
     if len(branches) < _FEWEST and not chosen.tubes:
         branches.insert(0, (_ALONE, base))  # of few tubes: the hue alone beside the others
     if not _FEWEST <= len(branches) <= _MOST:
