@@ -75,7 +75,8 @@ def terms() -> Iterator[tuple[str, str]]:
     names = "noema/core/colour/data/hue_names.csv"
     yield from ((str(hue.name), names) for hue in USUAL_HUES.hues(24))
     shelf = "noema/core/pigments/data"
-    yield from ((str(tube.label), f"{shelf}/tubes.toml") for tube in TUBES.values())
+    for tube in TUBES.values():
+        yield from ((str(words), f"{shelf}/tubes.toml") for words in (tube.label, tube.short))
     for one in SETS.values():
         yield from ((str(words), f"{shelf}/sets.toml") for words in (one.label, one.says))
 

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from noema.actions.frames import frames_of_school
 from noema.core.errors import NotFound, Refused
 from noema.core.exercises.media import Medium
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 from noema.core.planning.amounts import Range, times
 from noema.core.planning.cupboard import Container, LessonTakes, left_now
 from noema.core.planning.factor import LearnedFactor
@@ -177,7 +177,7 @@ def count_anew(session: Session, school_id: int, container_id: int, left_ml: flo
         raise NotFound(gettext("There is no such tube or bottle in your cupboard."))
     if not 0 <= left_ml <= one.size_ml:
         raise Refused(
-            gettext("It holds 0 to %(size)s ml: say how much is left.", size=f"{one.size_ml:g}")
+            gettext("It holds 0 to %(size)s ml: say how much is left.", size=written(one.size_ml))
         )
     for other in cupboard.left:
         if other.paint == one.paint:

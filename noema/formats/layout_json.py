@@ -5,7 +5,7 @@ from typing import cast
 
 from noema.core.colour.hvc import hvc_of
 from noema.core.errors import BadFile
-from noema.core.language import N_, gettext
+from noema.core.language import N_, Term, gettext
 from noema.core.sheet.layout import (
     FORMAT,
     MARKER_DICTIONARY,
@@ -125,7 +125,7 @@ def _cell(given: Json) -> Cell:
     lab = target.get("lab") if target else None
     return Cell(
         id=str(given["id"]),
-        label=str(given.get("label", "")),
+        label=Term(given.get("label", "")),
         polygon_mm=_polygon(given["polygon_mm"]),
         target_lab=None if lab is None else from_plain(Triple, lab, _LAYOUT),
     )

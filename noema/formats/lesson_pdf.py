@@ -7,6 +7,7 @@ from reportlab.platypus import Flowable, KeepTogether, Spacer, Table
 
 from noema.core.language import gettext
 from noema.core.planning.lesson_sheet import LessonSheet, TaughtExercise, WasAway
+from noema.formats.days import day_of_year
 from noema.formats.paper_pages import HEAD, SMALL, SOFT, TEXT, TITLE, WIDTH, paragraph, report_bytes
 
 _CLOCK = 22 * mm
@@ -40,7 +41,7 @@ def lesson_pdf(sheet: LessonSheet, class_name: str, when: str) -> bytes:
 def _away(one: WasAway) -> str:
     if one.due is None:
         return one.name
-    return gettext("%(name)s, due on %(day)s", name=one.name, day=one.due.isoformat())
+    return gettext("%(name)s, due on %(day)s", name=one.name, day=day_of_year(one.due))
 
 
 def _times(sheet: LessonSheet) -> Table:

@@ -15,7 +15,7 @@ from werkzeug.exceptions import HTTPException
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from noema.core.errors import Refused
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 from noema.formats.days import day
 from noema.web.account.views import account
 from noema.web.assigning.changing import changing
@@ -223,7 +223,7 @@ def make_application(
     app.before_request(limit_body)
     _secure(app, https)
     speak(app, pseudo_language=pseudo_language)
-    for kind in (day, moment, short_moment, here):
+    for kind in (day, moment, short_moment, here, written):
         app.add_template_filter(kind)
     app.add_template_global(once)
     app.add_template_global(counted)

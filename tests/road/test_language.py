@@ -5,6 +5,8 @@ come between the pseudo-language's brackets. The guide is in English alone, and 
 """
 
 import re
+from collections.abc import Callable
+from contextlib import contextmanager
 from dataclasses import replace
 from gettext import GNUTranslations
 from threading import Thread
@@ -19,14 +21,14 @@ from noema.assemble_pages import web_application_of
 from noema.core.colour.names import USUAL_HUES
 from noema.core.exercises.catalogue import kind_of
 from noema.core.judging.review import Decision, Verb
-from noema.core.language import say_by
+from noema.core.language import LANGUAGES, speaking
 from noema.core.pigments.shelf import SETS, TUBES, builtin_set
 from noema.stand_ins.mishap import Mishap
 from noema.stand_ins.painter import Hand
 from noema.web.language.catalogues import PSEUDO as PSEUDO_CODE
 from tests.road.browser import hold_out_card, log_in, opened
 from tests.trade import NAMES, found_school
-from tools.catalogue import CLOSES, OPENS, PSEUDO
+from tools.catalogue import CLOSES, OPENS, OTHERS, spoken_by
 
 LEFT_ALONE = re.compile(
     r"\.(pdf|zip|csv|json|txt|ics|jpg|png|svg|gpl)$"
@@ -70,11 +72,8 @@ CUT = """() => {
 }"""
 
 
-@pytest.fixture(scope="module")
-def spoken(settings, sessions, files):
-    """A school whose work was given in the pseudo-language, and the address of its Noema."""
-    with PSEUDO.open("rb") as catalogue:
-        say_by(GNUTranslations(catalogue))
+def school_at_work(sessions, files):
+    """Found a school with one sheet read, one sent back and one nobody knows."""
     wheel = kind_of("colour-wheel")
     paints = builtin_set("split-six")
     chosen = Chosen(
@@ -90,11 +89,24 @@ def spoken(settings, sessions, files):
     school.decides(back, Decision(verb=Verb.LEAVE_OUT, cell=school.attempt(back).tally["ids"][0]))
     school.decides(back, Decision(verb=Verb.SEND_BACK, sentence="School"))
     school.hands_in(school.photo_of(sheets[2], mishap=Mishap(hide_code=True)), name="photo.jpg")
-    say_by(None)
+    return school, read, back
+
+
+@pytest.fixture(scope="module")
+def spoken(settings, sessions, files):
+    """A school whose work was given in the pseudo-language, and the address of its Noema."""
+    with speaking(PSEUDO_CODE):
+        school, read, back = school_at_work(sessions, files)
     app = web_application_of(replace(settings, pseudo_language=1), sessions)
+    with serving(app) as address:
+        yield school, address, (read, back)
+
+
+@contextmanager
+def serving(app):
     server = make_server("127.0.0.1", 0, app, threaded=True)
     Thread(target=server.serve_forever, daemon=True).start()
-    yield school, f"http://127.0.0.1:{server.server_port}", (read, back)
+    yield f"http://127.0.0.1:{server.server_port}"
     server.shutdown()
     server.server_close()
 
@@ -129,7 +141,9 @@ def shape_of(address: str) -> str:
     return f"{path}?{','.join(sorted(name for name, _ in parse_qsl(parts.query)))}"
 
 
-def walk(page: Page, start: str) -> tuple[int, dict[str, list[str]]]:
+def walk(
+    page: Page, start: str, left: Callable[[str], list[str]] = words_left
+) -> tuple[int, dict[str, list[str]]]:
     """Look at a screen of every shape that links lead to; give how many, and their faults."""
     seen: set[str] = set()
     faults = {}
@@ -141,7 +155,7 @@ def walk(page: Page, start: str) -> tuple[int, dict[str, list[str]]]:
             continue
         seen.add(shape)
         page.goto(address)
-        if found := [*words_left(page.evaluate(TEXTS)), *page.evaluate(CUT)]:
+        if found := [*left(page.evaluate(TEXTS)), *page.evaluate(CUT)]:
             faults[shape] = found
         links = page.eval_on_selector_all("a[href]", LINKS)
         home = urljoin(page.url, "/")
@@ -173,3 +187,49 @@ def test_a_students_screens_are_all_translated_and_whole(spoken):
         screens, faults = walk(page, f"{address}/me")
     assert "\n".join(f"{s}: {f}" for s, f in faults.items()) == ""
     assert screens > 2
+
+
+def still_english(code: str) -> Callable[[str], list[str]]:
+    """Find what is said on a page just as in English, though the language says it otherwise."""
+    with spoken_by(code).open("rb") as file:
+        catalogue = GNUTranslations(file)._catalog
+    otherwise = {message for message, said in catalogue.items() if message not in ("", said)}
+    alike = set(catalogue.values())
+    return lambda said: [
+        line
+        for line in map(str.strip, said.split("\n"))
+        if line in otherwise and line not in alike and line.lower() not in _own_words()
+    ]
+
+
+CALLED_IN_ENGLISH = ("Our printer",)
+"""Names that things were given when the school was founded."""
+
+
+def _own_words() -> set[str]:
+    return {word.lower() for word in (*NAMES, *_OWN, *CALLED_IN_ENGLISH)}
+
+
+@pytest.mark.parametrize("code", OTHERS)
+def test_a_school_is_at_home_in_its_language(settings, sessions, files, code):
+    """Its work was given in English; a teacher and a student of it hear everything in theirs."""
+    school, *_ = school_at_work(sessions, files)
+    with serving(web_application_of(settings, sessions)) as address, opened(address) as page:
+        log_in(page, school)
+        page.goto(f"{address}/school")
+        page.locator("select[name=language]").select_option(code)
+        page.locator("form[action$='/school/language'] button").click()
+        assert page.locator("html").get_attribute("lang") == code
+        screens, faults = walk(page, f"{address}/", still_english(code))
+        assert "\n".join(f"{s}: {f}" for s, f in faults.items()) == ""
+        assert screens > 45
+    with serving(web_application_of(settings, sessions)) as address, opened(address) as phone:
+        phone.set_viewport_size({"width": 390, "height": 844})
+        hold_out_card(phone, school)
+        assert phone.locator("html").get_attribute("lang") == code
+        screens, faults = walk(phone, f"{address}/me", still_english(code))
+        assert "\n".join(f"{s}: {f}" for s, f in faults.items()) == ""
+        assert screens > 2
+        phone.goto(f"{address}/me")
+        phone.get_by_role("button", name=LANGUAGES["en"].name).click()
+        assert phone.locator("html").get_attribute("lang") == "en"

@@ -1,17 +1,17 @@
 """Pages in the language their reader chose, and what people wrote left as it is."""
 
 from dataclasses import replace
-from gettext import GNUTranslations
+from datetime import date
 
 import pytest
 
 from noema.assemble_pages import web_application_of
-from noema.core.language import gettext, ngettext, say_by
+from noema.core.language import Term, gettext, ngettext, said_again, source_of, speaking, written
 from noema.core.progress.states import PhotoState
+from noema.formats import days
 from noema.store.classes import students_of_class
 from noema.store.photographs import set_photo_state
 from noema.web.language.catalogues import PSEUDO
-from tools import catalogue
 
 
 @pytest.fixture
@@ -45,7 +45,7 @@ def test_it_leads_nowhere_else(offering, school):
 
 def test_where_it_isnt_offered_it_cant_be_chosen(app, school):
     client = school.teacher(app)
-    assert "/language" not in client.get("/plan").text
+    assert PSEUDO not in client.get("/plan").text
     chosen(client)
     assert "⟦" not in client.get("/plan").text
 
@@ -77,10 +77,8 @@ def test_what_was_kept_is_said_in_the_readers_language_and_its_markup_is_inert(o
 
 
 def test_counts_have_their_forms():
-    with catalogue.PSEUDO.open("rb") as file:
-        say_by(GNUTranslations(file))
-    one, many = (ngettext("%(count)s cell", "%(count)s cells", count) for count in (1, 2))
-    say_by(None)
+    with speaking(PSEUDO):
+        one, many = (ngettext("%(count)s cell", "%(count)s cells", count) for count in (1, 2))
     assert (one, many) == ("⟦1 çéll~⟧", "⟦2 çéllš~~⟧")
     assert ngettext("%(count)s cell", "%(count)s cells", 2) == "2 cells"
 
@@ -98,3 +96,77 @@ def test_markup_in_a_name_is_inert_inside_a_message(offering, school):
         said = client.get(page).text
         assert f"Eve &lt;b&gt;Bold&lt;/b&gt; {word}" in said
         assert "<b>Bold" not in said
+
+
+def lang_of(client, address: str = "/plan") -> str:
+    return client.get(address).text.split('<html lang="')[1].split('"')[0]
+
+
+def test_a_person_keeps_a_language_wherever_they_come_in(app, school):
+    chosen(school.teacher(app), "fr")
+    elsewhere = school.teacher(app)
+    assert lang_of(elsewhere) == "fr"
+    assert "Prévoir" in elsewhere.get("/plan").text
+
+
+def test_a_school_speaks_its_language_to_whoever_chose_none(app, school):
+    client, student = school.teacher(app), school.student(app)
+    client.post("/school/language", data={"language": "de"})
+    assert (lang_of(client), lang_of(student, "/me")) == ("de", "de")
+    student.post("/language", data={"language": "es", "back": "/me"})
+    assert (lang_of(client), lang_of(student, "/me")) == ("de", "es")
+
+
+def test_a_language_that_isnt_there_is_refused(app, school):
+    client = school.teacher(app)
+    answer = client.post("/school/language", data={"language": "tlh"})
+    assert answer.status_code == 422
+    assert lang_of(client) == "en"
+
+
+def test_a_visitor_is_answered_as_their_browser_asks(app, school):
+    client = app.test_client()
+    said = client.get("/log-in", headers={"Accept-Language": "de-AT,de;q=0.9,en;q=0.5"}).text
+    assert '<html lang="de"' in said
+    assert "Anmelden" in said
+    chosen(client, "es", back="/log-in")
+    assert '<html lang="es"' in client.get("/log-in", headers={"Accept-Language": "de"}).text
+
+
+def test_what_one_student_chose_on_a_shared_device_isnt_the_nexts(app, school):
+    client = school.student(app)
+    client.post("/language", data={"language": "fr", "back": "/me"})
+    client.post("/leave")
+    assert lang_of(client, "/join") == "en"
+
+
+@pytest.mark.parametrize(
+    ("code", "day", "number"),
+    [
+        ("en", "5 October 2026", "2.5"),
+        ("de", "5. Oktober 2026", "2,5"),
+        ("es", "5 de octubre de 2026", "2,5"),
+        ("fr", "5 octobre 2026", "2,5"),
+    ],
+)
+def test_days_and_numbers_are_written_as_there(code, day, number):
+    with speaking(code):
+        assert (days.day(date(2026, 10, 5)), written(2.5)) == (day, number)
+
+
+def test_a_sentence_is_said_again_in_another_language():
+    said = gettext("%(label)s as it comes.", label=Term("rose"))
+    assert said == "rose as it comes."
+    with speaking("de"):
+        assert said_again(source_of(said)) == "Rosa, wie es aus der Tube kommt."
+
+
+def test_a_sheet_speaks_its_students_language_whoever_prints_it(app, school):
+    teacher, student = school.teacher(app), school.student(app)
+    student.post("/language", data={"language": "de", "back": "/me"})
+    sheets = {sheet.student_id: sheet for sheet in school.sheets()}
+    own = sheets[school.sheets()[0].student_id]
+    other = next(sheet for sheet in sheets.values() if sheet is not own)
+    said = [teacher.get(f"/sheets/{sheet.id}.svg").text for sheet in (own, other)]
+    assert ["Fällig bis" in one for one in said] == [True, False]
+    assert ["Due by" in one for one in said] == [False, True]

@@ -11,7 +11,7 @@ from noema.core.colour.hvc import HVC, hvc_of, hvcs_of
 from noema.core.colour.names import NEAR_NEUTRAL_BELOW, HueTable, hue_step
 from noema.core.colour.wide import wide_to_lab
 from noema.core.errors import Refused
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.pictures.colours import PictureColours
 from noema.core.pigments.reach import purest_chroma
 from noema.core.pigments.recipe import Recipe, recipe
@@ -155,9 +155,9 @@ def light_and_shadow(light: Lab, shadow: Lab, table: HueTable) -> str:
     if by < _SEEN_VALUE:
         return gettext("Light and shadow are hardly apart in value: look again, squinting.")
     said = [
-        gettext("The shadow is %(by)s of a value darker", by=f"{by:.1f}")
+        gettext("The shadow is %(by)s of a value darker", by=written(by, ".1f"))
         if by < 1.0
-        else gettext("The shadow is %(by)s values darker", by=f"{by:.1f}")
+        else gettext("The shadow is %(by)s values darker", by=written(by, ".1f"))
     ]
     towards = _leans_to(lit, dark, table)
     if towards:

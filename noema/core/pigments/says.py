@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from noema.core.colour.names import HueTable, hue_step
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.pigments.bridge import Bridge
 from noema.core.pigments.mix import Part
 from noema.core.pigments.next_move import NextMove
@@ -56,6 +56,7 @@ def say_volumes(volumes: Sequence[tuple[str, float]]) -> str:
     """
     if not volumes:
         return ""
+    volumes = [(gettext(name), volume) for name, volume in volumes]
     most = max(volume for _, volume in volumes)
     main = [(name, volume) for name, volume in volumes if _MEASURED * volume >= most]
     small = [(name, volume) for name, volume in volumes if _MEASURED * volume < most]
@@ -79,10 +80,10 @@ def say_left(recipe: Recipe, table: HueTable) -> str:
     off = []
     value = recipe.hvc.value - recipe.target.value
     if abs(value) >= _SEEN_VALUE:
-        off.append(gettext(_TOO_LIGHT if value > 0 else _TOO_DARK, by=format(abs(value), ".1f")))
+        off.append(gettext(_TOO_LIGHT if value > 0 else _TOO_DARK, by=written(abs(value), ".1f")))
     chroma = recipe.hvc.chroma - recipe.target.chroma
     if abs(chroma) >= _SEEN_CHROMA:
-        off.append(gettext(_TOO_HIGH if chroma > 0 else _SHORT, by=format(abs(chroma), ".0f")))
+        off.append(gettext(_TOO_HIGH if chroma > 0 else _SHORT, by=written(abs(chroma), ".0f")))
     if (towards := _hue_miss(recipe, table)) is not None:
         off.append(gettext("leans to %(towards)s", towards=towards))
     return gettext(
@@ -132,7 +133,7 @@ def say_ceiling(ceiling: Ceiling) -> str:
             "these paints can't give %(article)s %(name)s above chroma %(chroma)s",
             article=article,
             name=name,
-            chroma=format(ceiling.hvc.chroma, ".0f"),
+            chroma=written(ceiling.hvc.chroma, ".0f"),
         )
     if not ceiling.reason:
         return limit
@@ -187,7 +188,7 @@ def say_neutral(made: Bridge, table: HueTable) -> str:
     greyest = gettext(
         "greyest at %(where)s, with chroma %(chroma)s",
         where=where,
-        chroma=format(hvc.chroma, ".1f"),
+        chroma=written(hvc.chroma, ".1f"),
     )
     return gettext(
         "These two don't cancel: %(greyest)s, leaning to %(hue)s.", greyest=greyest, hue=lean.hue
@@ -196,8 +197,8 @@ def say_neutral(made: Bridge, table: HueTable) -> str:
 
 def _count(number: float) -> str:
     if number < 3.0:
-        return f"{round(number * 2) / 2:g}"
-    return f"{number:.0f}" if number < 20 else f"{5 * round(number / 5)}"
+        return written(round(number * 2) / 2)
+    return written(number, ".0f") if number < 20 else f"{5 * round(number / 5)}"
 
 
 def _hue_miss(recipe: Recipe, table: HueTable) -> str | None:
@@ -230,7 +231,7 @@ def _ratio(share: float) -> str:
     if share < 1 / 8:
         return gettext("about 1 part to %(round_number)s", round_number=_round_number(1 / share))
     if share < _NEARLY_AS_MUCH:
-        return gettext("about 1 part to %(share)s", share=format(1 / share, ".0f"))
+        return gettext("about 1 part to %(share)s", share=written(1 / share, ".0f"))
     if share < 0.9:
         return gettext("nearly as much again")
     return gettext("about as much again")

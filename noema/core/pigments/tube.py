@@ -8,11 +8,12 @@ from numpy.typing import NDArray
 
 from noema.core.colour.spectra import WAVELENGTHS_NM
 from noema.core.errors import BadPaint
-from noema.core.language import N_, gettext
+from noema.core.language import N_, Term, gettext
 
 Floats = NDArray[np.float64]
 
 BANDS = len(WAVELENGTHS_NM)
+_OF_MAKE = {"hue", "type", "light", "mixed"}  # words of a label that name no paint
 
 
 class Role(Enum):
@@ -53,6 +54,12 @@ class Tube:
 
     def __hash__(self) -> int:
         return hash(self._content)
+
+    @property
+    def short(self) -> Term:
+        """What it is called where there is little room: the last word that names a paint."""
+        words = [word for word in self.label.replace(",", "").split() if word not in _OF_MAKE]
+        return Term(words[-1] if words else self.label)
 
     @property
     def _content(self) -> tuple[str, bytes, bytes]:

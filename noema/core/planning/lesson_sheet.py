@@ -8,7 +8,7 @@ from datetime import UTC, date, datetime, timedelta
 from noema.core.exercises.asked import Asked, AskedCell, Even
 from noema.core.exercises.catalogue import kind_of
 from noema.core.exercises.media import Medium, cautions
-from noema.core.language import gettext, said_together
+from noema.core.language import gettext, said_together, written
 from noema.core.pigments.cautions import cautions_of
 from noema.core.planning.amounts import Range, amounts_of, rounded_ml, squeezed, times
 from noema.core.planning.factor import LearnedFactor, factor_from
@@ -52,7 +52,7 @@ class PaintOfLesson:
     @property
     def of_class(self) -> str:
         """Say what the class takes."""
-        little, much = (f"{rounded_ml(ml):g}" for ml in (self.whole.little, self.whole.much))
+        little, much = (written(rounded_ml(ml)) for ml in (self.whole.little, self.whole.much))
         if little == much:
             return gettext("%(much)s ml", much=much)
         return gettext("%(little)s to %(much)s ml", little=little, much=much)

@@ -6,7 +6,7 @@ from math import comb, isnan, log
 from noema.core.colour.axis import Axis
 from noema.core.colour.hvc import HVC
 from noema.core.colour.names import HueTable, colour_words
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.seeing.question import Ask, EyeQuestion, shown_hvc
 from noema.core.seeing.series import (
     LEAST_SHOWN,
@@ -141,14 +141,14 @@ def places_words(answered: Sequence[Answered]) -> tuple[str, ...]:
     ):
         if some:
             off = sum(one.off for one in some) / len(some)
-            said.append(gettext(words, off=f"{off:.1f}"))
+            said.append(gettext(words, off=written(off, ".1f")))
     ordered = [one for one in answered if one.ask is Ask.ORDER]
     if ordered:
         turned = sum(one.off for one in ordered) / len(ordered)
         said.append(
             gettext(
                 "Order by value: %(off)s pairs of %(pairs)s turned round, on average.",
-                off=f"{turned:.1f}",
+                off=written(turned, ".1f"),
                 pairs=comb(ordered[0].answers, 2),
             )
         )
@@ -160,4 +160,4 @@ def places_words(answered: Sequence[Answered]) -> tuple[str, ...]:
 
 
 def _size(number: float) -> str:
-    return f"{number:.1f}" if number >= 1.0 else f"{number:.2f}"
+    return written(number, ".1f") if number >= 1.0 else written(number, ".2f")

@@ -5,7 +5,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from noema.core.exercises.asked import Arrangement, Asked, Even
-from noema.core.language import gettext
+from noema.core.language import N_, gettext
 from noema.core.pigments.says import say_volumes
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Item, Mark, Shape, Words
 from noema.core.sheet.key_sheet import rgb_of
@@ -109,7 +109,7 @@ def _labels(plan: Plan, asked: Asked, *, shows_parts: bool) -> Iterator[Words]:
     ends = dict(_ends_of_value(asked))
     yield from _cell_labels(plan.on_paper, ends, shows_parts=shows_parts)
     for name in plan.names:
-        lines = textwrap.wrap(name.text, _NAME_LETTERS)[:3]
+        lines = textwrap.wrap(gettext(name.text), _NAME_LETTERS)[:3]
         for n, line in enumerate(lines):
             y = name.at_mm[1] + (n - (len(lines) - 1) / 2.0) * 3.6
             yield Words(at_mm=(name.at_mm[0], y), text=line, size_mm=3.1, grey=40)
@@ -168,21 +168,21 @@ def _ends_of_value(asked: Asked) -> Iterator[tuple[str, str]]:
     for band in asked.bands:
         if band.even is Even.VALUE:
             ends = sorted((band.cells[0], band.cells[-1]), key=lambda cell: cell.hvc.value)
-            for cell, word in zip(ends, ("darkest", "lightest"), strict=True):
-                yield cell.id, f"{gettext(cell.label)} {word}"
+            for cell, word in zip(ends, (N_("darkest"), N_("lightest")), strict=True):
+                yield cell.id, f"{gettext(cell.label)} {gettext(word)}"
 
 
 def _label(one: LabelledCell) -> str:
     """Give a cell's label, as much of it as there is room for."""
     xs = [x for x, _ in one.polygon_mm]
     most = max(3, int((max(xs) - min(xs) + 2.0) / _LETTER_MM))
-    text = one.cell.label
+    text = gettext(one.cell.label)
     return text if len(text) <= most else text[: most - 1] + "."
 
 
 def _short_parts(one: LabelledCell) -> str:
-    """Say the volumes by the last word of each tube's name, such as: 10 white + 1 yellow."""
-    return say_volumes([(gettext(p.tube.label).split()[-1], p.amount) for p in one.cell.parts])
+    """Say the volumes by the short name of each tube, such as: 10 white + 1 yellow."""
+    return say_volumes([(p.tube.short, p.amount) for p in one.cell.parts])
 
 
 def _wheel_labels(plan: Plan, asked: Asked) -> Iterator[Words]:

@@ -86,17 +86,17 @@ def _lines(asked: Asked) -> Iterator[_Line]:
         entries = [
             _Entry(
                 cell=cell,
-                name=(cell.label if in_rows and band.label else "") or names[cell.id],
+                name=gettext((cell.label if in_rows and band.label else "") or names[cell.id]),
                 mix=mixes.get(cell.id, ""),
             )
             for cell in band.cells
         ]
         across = ceil(len(entries) / ceil(len(entries) / _MOST_ACROSS))
         for start in range(0, len(entries), across):
-            name = band.label if in_rows else ""
+            name = gettext(band.label) if in_rows else ""
             yield _Line(name=name, entries=tuple(entries[start : start + across]))
     if asked.tubes:
-        tubes = tuple(_Entry(cell=cell, name=cell.label, mix="") for cell in asked.tubes)
+        tubes = tuple(_Entry(cell=cell, name=gettext(cell.label), mix="") for cell in asked.tubes)
         yield _Line(name=gettext(TUBES_NAME), entries=tubes)
 
 

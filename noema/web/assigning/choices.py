@@ -12,7 +12,7 @@ from noema.core.exercises.catalogue import FIRST_KIND, KINDS, AnyKind, kind_of, 
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.tolerance import Tolerance
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.pigments.shelf import SETS, PaintSet
 from noema.core.planning.unit import Unit
 from noema.core.sheet.paper import Paper
@@ -214,7 +214,7 @@ def _tolerances(form: Given, usual: Tolerance) -> tuple[Typed, ...]:
             name=f"tolerance-{name}",
             label=gettext("%(name)s within", name=name.capitalize()),
             value=form.get(f"tolerance-{name}", ""),
-            hint=f"{limit:g}",
+            hint=written(limit),
         )
         for name in ("hue", "value", "chroma")
         if (limit := getattr(usual, name)) is not None

@@ -25,7 +25,7 @@ from noema.core.bench.task import TaskKind
 from noema.core.colour.hvc import HVC, hvc_of
 from noema.core.colour.names import HueTable, colour_words
 from noema.core.colour.srgb import lab_to_hex
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.formats.bench_task_json import foreseen_from_json
 from noema.store.bench import KeptPractice
 from noema.web.bench.acting import AtHand, BenchLook, Do, places
@@ -230,7 +230,7 @@ def _usable(practice: Practice, fills: Mapping[str, str]) -> dict[str, str]:
 
 
 def _ml(there: float) -> str:
-    return gettext("%(ml)s ml", ml=f"{there:.2f}") if there > 0.0 else ""
+    return gettext("%(ml)s ml", ml=written(there, ".2f")) if there > 0.0 else ""
 
 
 def _smears(practice: Practice) -> dict[str, str]:

@@ -13,7 +13,7 @@ from noema.actions.cupboard import Cupboard, count_anew, cupboard_of, put_in, se
 from noema.actions.stand_in import neighbours_of
 from noema.core.errors import Refused
 from noema.core.exercises.media import Medium
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.planning.amounts import rounded_ml
 from noema.core.planning.cupboard import Container, StockLine, order_by, stock_lines
 from noema.core.planning.instead import Neighbour
@@ -227,7 +227,7 @@ def _in_stock(
         paint=line.paint,
         label=label,
         containers=tuple(sorted(containers, key=lambda one: one.order)),
-        left=f"{line.left_ml:.0f}",
+        left=written(line.left_ml, ".0f"),
         to_come=_to_come(line),
         out=_out(line),
         lacks=line.usually_out is not None,
@@ -238,7 +238,7 @@ def _in_stock(
 def _to_come(line: StockLine) -> str:
     if not line.to_come.much:
         return gettext("nothing")
-    little, much = (f"{rounded_ml(ml):g}" for ml in (line.to_come.little, line.to_come.much))
+    little, much = (written(rounded_ml(ml)) for ml in (line.to_come.little, line.to_come.much))
     return gettext("%(little)s to %(much)s ml", little=little, much=much)
 
 

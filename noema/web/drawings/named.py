@@ -7,7 +7,7 @@ from flask import has_request_context, session
 
 from noema.core.colour.hvc import hvcs_of
 from noema.core.colour.names import NEUTRAL_WORD_BELOW, USUAL_HUES, HueTable
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.sheet.layout import Triple
 
 _KEPT = "names"
@@ -42,7 +42,7 @@ def names_of(labs: Sequence[Triple], table: HueTable = USUAL_HUES) -> tuple[Swat
             name=gettext(N_("grey"))
             if hvc.hue100 is None or hvc.chroma < NEUTRAL_WORD_BELOW
             else table.nearest(hvc.hue100, 12).name,
-            value=f"{round(2.0 * hvc.value) / 2.0:g}",
+            value=written(round(2.0 * hvc.value) / 2.0),
             ink="#111111" if hvc.value >= _LIGHT_FROM else "#ffffff",
         )
         for hvc in hvcs_of(list(labs))

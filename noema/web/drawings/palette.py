@@ -9,7 +9,7 @@ from noema.core.bench.palette import Palette, Pile
 from noema.core.bench.says import dose_words
 from noema.core.bench.seen import PileColour, colours_of
 from noema.core.colour.srgb import lab_to_hex
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 from noema.core.pigments.tube import Tube
 from noema.core.planning.amounts import rounded_ml
 
@@ -127,8 +127,8 @@ def _tube(
         said=gettext(
             "%(tube)s: %(dab)s ml squeezed out and not used, %(left)s ml left in the tube",
             tube=tube.label,
-            dab=f"{dab:.2f}",
-            left=f"{bench.left_ml(palette, tube.name):.1f}",
+            dab=written(dab, ".2f"),
+            left=written(bench.left_ml(palette, tube.name), ".1f"),
         ),
     )
 

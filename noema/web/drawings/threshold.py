@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import log
 
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 from noema.core.statistics.adaptive import Found
 
 _WIDTH, _HEIGHT, _EDGE = 220.0, 72.0, 8.0
@@ -49,7 +49,7 @@ def draw_thresholds(said: str, course: Sequence[tuple[str, Found]]) -> Threshold
             y=place(found.threshold),
             low_y=place(found.low),
             high_y=place(found.high),
-            said=gettext("%(day)s: %(size)s", day=day, size=f"{found.threshold:.2f}"),
+            said=gettext("%(day)s: %(size)s", day=day, size=written(found.threshold, ".2f")),
         )
         for number, (day, found) in enumerate(course)
     )

@@ -14,7 +14,7 @@ from noema.core.colour.hvc import HVC, hvc_of, hvc_to_lab
 from noema.core.colour.names import HueTable, colour_words
 from noema.core.colour.srgb import lab_to_hex, lab_to_linear
 from noema.core.errors import Refused
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 from noema.core.logbook.entry import EntryKind
 from noema.core.pigments.recipe import recipe
 from noema.core.pigments.says import say_parts
@@ -200,8 +200,8 @@ def _spots(value: float, table: HueTable) -> tuple[FieldSpot, ...]:
                 said=gettext(
                     "%(hue)s, value %(value)s, chroma %(chroma)s",
                     hue=_hue_said(hue, table),
-                    value=f"{value:g}",
-                    chroma=f"{chroma:g}",
+                    value=written(value),
+                    chroma=written(chroma),
                 ),
             )
         )

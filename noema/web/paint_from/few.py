@@ -13,7 +13,7 @@ from noema.core.colour.names import colour_words
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.errors import Refused
 from noema.core.exercises.from_picture import PictureFacts
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 from noema.core.pictures.few_tubes import WITHIN
 from noema.core.pictures.net import nearest_mixes, whole_net
 from noema.core.pigments.shelf import SETS, TUBES, WHITE
@@ -149,7 +149,7 @@ def _lines(ranked: list[Json], chosen: int, given: BenchPaints | None) -> tuple[
             n=n,
             tubes=", ".join(own.get(name, name) for name in _names(row)),
             percent=f"{float(str(row['share_within'])):.0%}",
-            near=f"{float(str(row['median_de'])):.1f}",
+            near=written(float(str(row["median_de"])), ".1f"),
             lost=str(row["lost"]),
             greys=bool(row["greys"]) and len(_names(row)) == _PAIR,
             chosen=n == chosen,

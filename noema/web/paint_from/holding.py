@@ -8,6 +8,7 @@ from noema.actions.paint_from import recipe_for, said_of
 from noema.actions.read_held import outline_to_begin, paint_in
 from noema.core.colour.hvc import hvc_of
 from noema.core.colour.srgb import lab_to_hex
+from noema.core.language import written
 from noema.core.pictures.held import say_held
 from noema.core.sheet.strip import strip_layout
 from noema.store.pictures import KeptHeld, KeptPicture, KeptSpot
@@ -106,7 +107,7 @@ def held_shown(desk: PictureDesk, held: KeptHeld, spot: KeptSpot | None) -> Held
         said="" if paint is None else paint.said,
         fill="" if cell is None else lab_to_hex([cell.lab])[0],
         colour="" if cell is None else said_of(hvc_of(cell.lab), desk.table),
-        doubt="" if cell is None else f"{2.0 * cell.sigma_value:.1f}",
+        doubt="" if cell is None else written(2.0 * cell.sigma_value, ".1f"),
         off=off,
         move=move,
         by_hand=desk.url("place_outline", held_id=held.id) if held.sha256 else "",

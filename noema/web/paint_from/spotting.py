@@ -17,7 +17,7 @@ from noema.core.colour.hvc import hvc_of
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.exercises.catalogue import KINDS
 from noema.core.exercises.from_picture import PictureFacts
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.pictures.spots import (
     LEAST_RADIUS,
     MOST_RADIUS,
@@ -195,8 +195,8 @@ def look_of(spot: KeptSpot, spots: tuple[KeptSpot, ...], desk: PictureDesk) -> S
         mix_fill=mix,
         said=said_of(hvc, desk.table),
         hue=hvc.notation.split()[0] if hvc.hue100 is not None else gettext("none"),
-        value=f"{hvc.value:.1f}",
-        chroma=f"{hvc.chroma:.1f}",
+        value=written(hvc.value, ".1f"),
+        chroma=written(hvc.chroma, ".1f"),
         degree=degree_words(degree_of_neutral(hvc, desk.paints)),
         parts=say_parts(made.parts),
         near=how_near(made.away),

@@ -74,8 +74,8 @@ class ChosenEnd:
         if {self.tube.role, self.beside.role} == {Role.COLOUR}:
             return gettext(
                 "the %(one)s and %(other)s mix",
-                one=_last_word(self.tube),
-                other=_last_word(self.beside),
+                one=self.tube.short,
+                other=self.beside.short,
             )
         return gettext("the mix")
 
@@ -326,12 +326,8 @@ def _walk(asked: ExploreChoices, thinned: Thinned, binder: Binder, table: HueTab
 
 
 def _short(end: ChosenEnd) -> str:
-    """Call an end by one word: a tube by its last, a mix by what it is."""
-    return _last_word(end.tube) if end.beside is None else gettext("the mix")
-
-
-def _last_word(tube: Tube) -> str:
-    return gettext(tube.label).split()[-1]
+    """Call an end by one word: a tube by its short name, a mix by what it is."""
+    return gettext(end.tube.short) if end.beside is None else gettext("the mix")
 
 
 def _in_lines(words: str) -> tuple[str, ...]:

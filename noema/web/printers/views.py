@@ -19,7 +19,7 @@ from noema.actions.calibrate_printer import (
 from noema.core.colour.difference import ciede2000
 from noema.core.colour.srgb import lab_to_hex, linear_to_lab, srgb_to_linear
 from noema.core.errors import BadFile, Refused
-from noema.core.language import gettext, ngettext
+from noema.core.language import gettext, ngettext, written
 from noema.core.sheet.calibration_sheet import PAPER, calibration_layout, draw_calibration
 from noema.core.sheet.paper import Paper
 from noema.formats.days import day_of_year
@@ -284,8 +284,8 @@ def _laid(found: Printer) -> tuple[Laid, ...]:
             sent_fill=fills[n],
             laid_fill=fills[len(sent) + n],
             lab=" ".join(f"{part:.1f}" for part in one.lab),
-            sigma=f"{one.sigma:.1f}",
-            away=f"{float(ciede2000(sent[n], one.lab)):.1f}",
+            sigma=written(one.sigma, ".1f"),
+            away=written(float(ciede2000(sent[n], one.lab)), ".1f"),
         )
         for n, (rgb, one) in enumerate(known.labs.items())
     )

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from noema.core.exercises.skills import Skill
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.formats.grade_book import GradeBook, GradeCell, GradeColumn
 from noema.store.classes import ClassRow
 from noema.web.frame.page import Frame, Stage, frame
@@ -73,7 +73,7 @@ def _lines(book: GradeBook, by: str) -> Iterator[GridLine]:
                 _place(cell, by, book.excuses.get((number, column.number), ""))
                 for cell, column in zip(found, book.columns, strict=True)
             ),
-            mean=f"{sum(known) / len(known):.1f}" if known else "",
+            mean=written(sum(known) / len(known), ".1f") if known else "",
         )
 
 
@@ -95,7 +95,7 @@ def _place(cell: GradeCell | None, by: str, excuse: str) -> GridPlace:
         if cell.sheets == 1:
             tries = gettext("attempt %(count)s at one sheet", count=cell.attempts)
     return GridPlace(
-        points="" if points is None else f"{points:.1f}",
+        points="" if points is None else written(points, ".1f"),
         state=gettext(cell.state),
         tries=tries,
     )

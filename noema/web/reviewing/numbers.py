@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from noema.core.colour.hvc import hvc_of
 from noema.core.judging.judgement import CellJudgement, Drift
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 
 SIGMAS = 2.0
 """Sigmas that a doubt is shown with: it holds 19 of 20 readings."""
@@ -32,12 +32,12 @@ def number_lines(cell: CellJudgement) -> tuple[NumberLine, ...]:
 def _lines(cell: CellJudgement) -> Iterator[NumberLine]:
     asked, painted = hvc_of(cell.expected_lab), hvc_of(cell.painted_lab)
     value = Drift(amount=cell.drift, sigma=cell.sigma, tolerance=cell.tolerance)
-    values = f"{cell.expected_value:.1f}", f"{cell.painted_value:.1f}"
+    values = written(cell.expected_value, ".1f"), written(cell.painted_value, ".1f")
     yield _line(gettext("value"), *values, value, 2)
     if cell.hue is not None:
         yield _line(gettext("hue"), asked.notation, painted.notation, cell.hue, 1, is_hue=True)
     if cell.chroma is not None:
-        chromas = f"{asked.chroma:.1f}", f"{painted.chroma:.1f}"
+        chromas = written(asked.chroma, ".1f"), written(painted.chroma, ".1f")
         yield _line(gettext("chroma"), *chromas, cell.chroma, 1)
 
 
@@ -49,7 +49,7 @@ def _line(
         asked=asked,
         painted=painted,
         apart=f"{drift.amount:+.{places}f}",
-        within=f"{drift.tolerance:g}",
+        within=written(drift.tolerance),
         doubt=f"{SIGMAS * drift.sigma:.{places}f}",
         is_hue=is_hue,
     )

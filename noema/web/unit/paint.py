@@ -8,7 +8,7 @@ from flask import Response as PlainResponse
 
 from noema.actions.cupboard import cupboard_of, used_of
 from noema.core.errors import NotFound
-from noema.core.language import gettext, ngettext
+from noema.core.language import gettext, ngettext, written
 from noema.core.planning.amounts import Range, notes_of_amounts, rounded_ml, squeezed, times
 from noema.core.planning.factor import LearnedFactor
 from noema.core.planning.lay_out import USUAL_TABLE
@@ -130,7 +130,9 @@ def _learned(use: LearnedFactor) -> str:
 
 
 def _line(one: OrderLine, each: Range, whole: Range, a_table: int) -> PaintLine:
-    little, usual, much = (f"{rounded_ml(ml):g}" for ml in (whole.little, whole.usual, whole.much))
+    little, usual, much = (
+        written(rounded_ml(ml)) for ml in (whole.little, whole.usual, whole.much)
+    )
     return PaintLine(
         label=one.label,
         medium=one.paint.medium.value,
@@ -139,6 +141,6 @@ def _line(one: OrderLine, each: Range, whole: Range, a_table: int) -> PaintLine:
         little=little,
         usual=usual,
         much=much,
-        there=f"{one.there_ml:.0f}",
+        there=written(one.there_ml, ".0f"),
         order=one.said,
     )
