@@ -1,6 +1,6 @@
 PY = .venv/bin/python
 
-.PHONY: demo start stop test assets catalogue bench screenshots
+.PHONY: demo start stop test assets fonts catalogue bench screenshots
 
 demo:
 	@sh tools/bootstrap.sh demo && $(PY) -m tools.local demo
@@ -16,6 +16,9 @@ test:
 
 assets:
 	@sh tools/bootstrap.sh assets && npm ci --no-audit --no-fund --loglevel=error && $(PY) tools/build_assets.py
+
+fonts:
+	@sh tools/bootstrap.sh assets && $(PY) -m tools.build_fonts
 
 catalogue:
 	@sh tools/bootstrap.sh test && $(PY) -m tools.catalogue

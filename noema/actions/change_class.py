@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 from noema.actions.make_class import free_name, sane_unit
 from noema.core.errors import Refused
 from noema.core.language import gettext
-from noema.formats.roster import LONGEST_NAME
+from noema.formats.roster import LONGEST_NAME, can_be_printed
 from noema.store.classes import (
     class_of_school,
     lock_class,
@@ -56,7 +56,7 @@ def name_student(
     name = unicodedata.normalize("NFC", " ".join(name.split()))
     if not 1 <= len(name) <= LONGEST_NAME:
         raise Refused(gettext("Give them a name of at most %(most)s letters.", most=LONGEST_NAME))
-    if any(unicodedata.category(letter)[0] == "C" for letter in name):
+    if not can_be_printed(name):
         raise Refused(gettext("There are signs in it that can't be printed: type the name again."))
     others = (o for o in students_of_class(session, class_id) if o.id != student.id)
     if any(other.display_name.casefold() == name.casefold() for other in others):

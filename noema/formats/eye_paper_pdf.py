@@ -11,7 +11,7 @@ from noema.core.language import gettext
 from noema.core.seeing.paper import LETTERS
 from noema.core.seeing.question import EyeQuestion
 from noema.formats.paper_pages import HEAD, SOFT, TEXT, TITLE, WIDTH, paragraph, report_bytes
-from noema.formats.sheet_pdf import BOLD
+from noema.formats.typefaces import BOLD
 
 _PATCH, _GAP, _HIGH = 16 * mm, 3 * mm, 13 * mm
 

@@ -1,7 +1,6 @@
 """Pages of paper to read: how their words are set."""
 
 from io import BytesIO
-from xml.sax.saxutils import escape
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4
@@ -9,7 +8,7 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate
 
-from noema.formats.sheet_pdf import BOLD, REGULAR, register_fonts
+from noema.formats.typefaces import BOLD, REGULAR, marked_up, register_fonts
 
 _MARGIN = 18 * mm
 WIDTH = A4[0] - 2 * _MARGIN
@@ -41,4 +40,7 @@ def report_bytes(story: list[Flowable], title: str) -> bytes:
 def paragraph(words: str, style: ParagraphStyle) -> Paragraph:
     """Set plain words in a style."""
     register_fonts()
-    return Paragraph(escape(words), style)
+    marked, shapes = marked_up(words, style.fontName)
+    return Paragraph(
+        marked, ParagraphStyle(style.name, parent=style, shaping=1) if shapes else style
+    )

@@ -28,7 +28,7 @@ from noema.formats.paper_pages import (
     paragraph,
     report_bytes,
 )
-from noema.formats.sheet_pdf import REGULAR
+from noema.formats.typefaces import REGULAR
 
 _FIELD, _INK, _BAND = HexColor("#959595"), HexColor("#111111"), HexColor("#c9c9c9")
 _MOST_ACROSS = 24
@@ -233,5 +233,7 @@ def _swatch(one: PaperJoint) -> Drawing:
     drawing.add(Rect(0, 0, wide, high, fillColor=_FIELD, strokeColor=None))
     drawing.add(_box(3, 3, 0.72 * wide - 3, high - 6, painted))
     drawing.add(_box(0.72 * wide, 3, 0.28 * wide - 3, high - 6, expected))
-    drawing.add(String(0.74 * wide, 5, "asked", fontName=REGULAR, fontSize=6, fillColor=_INK))
+    drawing.add(
+        String(0.74 * wide, 5, gettext("asked"), fontName=REGULAR, fontSize=6, fillColor=_INK)
+    )
     return drawing

@@ -16,6 +16,7 @@ from noema.core.language import N_, gettext
 
 MOST_NAMES = 200
 LONGEST_NAME = 60
+_JOINERS = "\u200c\u200d"  # which scripts such as Persian's and Malayalam's are spelt with
 
 _BOMS = (
     (codecs.BOM_UTF8, "utf-8-sig"),
@@ -220,9 +221,18 @@ def _name(row: Sequence[str], header: Sequence[str] | None) -> tuple[str, str | 
         return "", gettext("There is no name in this line: left out.")
     if len(name) > LONGEST_NAME:
         return "", gettext("A name has at most %(most)s letters: shorten it.", most=LONGEST_NAME)
-    if any(unicodedata.category(letter)[0] == "C" for letter in name):
+    if not can_be_printed(name):
         return "", gettext("There are signs in it that can't be printed: type the name again.")
     return unicodedata.normalize("NFC", name), None
+
+
+def can_be_printed(name: str) -> bool:
+    """Say whether a name holds letters alone: no signs of control, but those that join letters.
+
+    >>> can_be_printed("Zoë"), can_be_printed("Zo\\x07")
+    (True, False)
+    """
+    return all(unicodedata.category(one)[0] != "C" or one in _JOINERS for one in name)
 
 
 def _plain(cell: str) -> str:

@@ -1,29 +1,18 @@
 """Drawings as one vector PDF, a page each."""
 
 from collections.abc import Iterable
-from functools import cache
 from io import BytesIO
-from pathlib import Path
 
 from reportlab.lib.units import mm
-from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from noema.core.language import gettext
 from noema.core.sheet.drawing import Anchor, Code, Drawing, Mark, Shape, Words
 from noema.core.sheet.layout import Polygon
 from noema.formats.modules import black_boxes
+from noema.formats.typefaces import BOLD, REGULAR, register_fonts, shaped, width
 
-_FONTS = Path(__file__).parent / "fonts"
-REGULAR, BOLD = "Atkinson", "Atkinson-Bold"
 _TILE_MARGIN_MM, _GLUED_MM = 8.0, 10.0  # round every tile; and by which two overlap
-
-
-@cache
-def register_fonts() -> None:
-    pdfmetrics.registerFont(TTFont(REGULAR, _FONTS / "atkinson-regular.ttf"))
-    pdfmetrics.registerFont(TTFont(BOLD, _FONTS / "atkinson-bold.ttf"))
 
 
 def sheets_pdf(drawings: Iterable[Drawing], title: str, *, larger: float = 1.0) -> bytes:
@@ -70,9 +59,9 @@ def posters_pdf(drawings: Iterable[Drawing], title: str, *, across: int) -> byte
                 _draw(canvas, drawing)
                 canvas.restoreState()
                 canvas.setFillGray(0.4)
-                canvas.setFont(REGULAR, 3.0 * mm)
                 where = gettext("row %(row)s, column %(column)s", row=row + 1, column=column + 1)
-                canvas.drawString(_TILE_MARGIN_MM * mm, 4.0 * mm, f"{drawing.title}, {where}")
+                place = _TILE_MARGIN_MM * mm, 4.0 * mm
+                _draw_line(canvas, place, f"{drawing.title}, {where}", REGULAR, 3.0 * mm)
                 canvas.showPage()
     canvas.save()
     return out.getvalue()
@@ -87,8 +76,7 @@ def _canvas(out: BytesIO, title: str) -> Canvas:
 
 def words_width_mm(words: Words) -> float:
     """Give the width a line of words takes on paper."""
-    register_fonts()
-    return float(pdfmetrics.stringWidth(words.text, BOLD if words.bold else REGULAR, words.size_mm))
+    return width(words.text, BOLD if words.bold else REGULAR, words.size_mm)
 
 
 def _draw(canvas: Canvas, drawing: Drawing) -> None:
@@ -123,13 +111,21 @@ def _draw_shape(canvas: Canvas, height_mm: float, shape: Shape) -> None:
 
 def _draw_words(canvas: Canvas, height_mm: float, words: Words) -> None:
     canvas.setFillGray(words.grey / 255.0)
-    canvas.setFont(BOLD if words.bold else REGULAR, words.size_mm * mm)
-    draw = {
-        Anchor.START: canvas.drawString,
-        Anchor.MIDDLE: canvas.drawCentredString,
-        Anchor.END: canvas.drawRightString,
-    }[words.anchor]
-    draw(words.at_mm[0] * mm, (height_mm - words.at_mm[1]) * mm, words.text)
+    font = BOLD if words.bold else REGULAR
+    before = {Anchor.START: 0.0, Anchor.MIDDLE: 0.5, Anchor.END: 1.0}[words.anchor]
+    left_mm = words.at_mm[0] - before * words_width_mm(words)
+    place = left_mm * mm, (height_mm - words.at_mm[1]) * mm
+    _draw_line(canvas, place, words.text, font, words.size_mm * mm)
+
+
+def _draw_line(
+    canvas: Canvas, place: tuple[float, float], words: str, font: str, size: float
+) -> None:
+    x, y = place
+    for own, drawn, wide in shaped(words, font, size):
+        canvas.setFont(own, size)
+        canvas.drawString(x, y, drawn)
+        x += wide
 
 
 def _trace(canvas: Canvas, height_mm: float, polygon: Polygon, *, fill: int, stroke: int) -> None:

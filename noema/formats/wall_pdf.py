@@ -18,8 +18,8 @@ from noema.core.language import gettext
 from noema.core.pictures.values import ValuePlan, middle_values
 from noema.formats.logbook_pdf import parts_said
 from noema.formats.paper_pages import TEXT, TITLE, WIDTH, paragraph, report_bytes
-from noema.formats.sheet_pdf import BOLD, REGULAR
 from noema.formats.spots import CarriedColour
+from noema.formats.typefaces import BOLD, REGULAR
 
 _HIGHEST = 190 * mm
 _FROM_AFAR_PT = 30  # what is read from three metres
