@@ -4,6 +4,7 @@ import re
 
 import pytest
 
+from noema.core.language import LANGUAGES, speaking
 from noema.web.help.guides import PICTURES, chapter_of, guides
 from noema.web.help.views import _BY_FEATURE, _OF_ADMINISTRATOR, _OF_STUDENT
 
@@ -74,3 +75,28 @@ def test_a_student_has_a_guide_of_their_own(app, school):
         assert answer.status_code == 200
     assert client.get("/me/help/pictures/desk.webp").status_code == 404
     assert client.get("/help").status_code == 403
+
+
+@pytest.mark.parametrize("code", [code for code in LANGUAGES if code != "en"])
+def test_a_guide_says_the_same_in_every_language(code):
+    """As many chapters and points, the same pictures, keys and commands, and no English title."""
+    english = guides()
+    with speaking(code):
+        spoken = guides()
+    assert spoken.keys() == english.keys()
+    for guide, chapters in english.items():
+        for here, there in zip(chapters, spoken[guide], strict=True):
+            assert (here.name, here.picture) == (there.name, there.picture)
+            assert here.title != there.title
+            assert here.words.count("\n- ") == there.words.count("\n- "), there.title
+            keys = [re.findall(r"`([^` ]+)`", one.words) for one in (here, there)]
+            assert keys[0] == keys[1]
+
+
+def test_help_comes_in_the_readers_language(app, school):
+    client = school.teacher(app)
+    client.post("/language", data={"language": "de", "back": "/"})
+    said = client.get("/help?of=reviewing.queue", headers={"HX-Request": "true"}).text
+    assert "Prüfen" in said
+    assert "In jeder Übung kommt zuerst" in said
+    assert 'lang="de"' in said

@@ -2,13 +2,15 @@
 
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from pathlib import Path
 
 from markdown_it import MarkdownIt
 from markupsafe import Markup
 from PIL import Image
+
+from noema.core.language import ENGLISH, current_language
 
 FOLDER = Path(__file__).parent / "guide"
 PICTURES = FOLDER / "pictures"
@@ -31,12 +33,30 @@ class Chapter:
     words: str  # all of it, for finding
 
 
-@cache
 def guides() -> dict[str, tuple[Chapter, ...]]:
-    """Give every guide's chapters, by the guide's name."""
+    """Give every guide's chapters, by the guide's name, in the language of who reads."""
+    return _guides_in(said_in())
+
+
+def said_in() -> str:
+    """Give the language the guides are read in: the reader's, or English where there are none."""
+    return current_language() if (FOLDER / current_language()).is_dir() else ENGLISH
+
+
+@cache
+def _guides_in(code: str) -> dict[str, tuple[Chapter, ...]]:
+    first = {path.stem: tuple(_chapters(path)) for path in sorted(FOLDER.glob("*.md"))}
+    if code == ENGLISH:
+        return first
+    # A chapter has one address in every language.
     return {
-        path.stem: tuple(_chapters(path.stem, path.read_text(encoding="utf-8")))
-        for path in sorted(FOLDER.glob("*.md"))
+        guide: tuple(
+            replace(said, name=chapter.name)
+            for chapter, said in zip(
+                chapters, _chapters(FOLDER / code / f"{guide}.md"), strict=True
+            )
+        )
+        for guide, chapters in first.items()
     }
 
 
@@ -50,15 +70,15 @@ def _size_of(name: str) -> tuple[int, int]:
         return picture.size
 
 
-def _chapters(guide: str, text: str) -> Iterator[Chapter]:
+def _chapters(path: Path) -> Iterator[Chapter]:
     # The files are ours: no markup of others comes through here.
     render = MarkdownIt("commonmark", {"html": False}).render
-    _, *parts = _HEADING.split(text)
+    _, *parts = _HEADING.split(path.read_text(encoding="utf-8"))
     for title, body in zip(parts[::2], parts[1::2], strict=True):
         picture = _PICTURE.search(body)
         assert picture is not None  # every chapter has one
         yield Chapter(
-            guide=guide,
+            guide=path.stem,
             name=re.sub(r"\W+", "-", title.lower()),
             title=title,
             short=Markup(render(body[: picture.start()].strip())),  # noqa: S704

@@ -9,7 +9,7 @@ from noema.core.errors import NotFound
 from noema.core.language import gettext
 from noema.web.frame.page import Frame, Stage, frame
 from noema.web.frame.request import the_student
-from noema.web.help.guides import PICTURES, Chapter, chapter_of, guides
+from noema.web.help.guides import PICTURES, Chapter, chapter_of, guides, said_in
 
 helping = Blueprint("helping", __name__)
 own_help = Blueprint("own_help", __name__)
@@ -53,6 +53,7 @@ class ShortPage:
 
     chapter: Chapter
     of_student: bool
+    language: str  # the chapter's
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -64,6 +65,7 @@ class GuidePage:
     guide: str
     guides: tuple[str, ...]
     chapters: tuple[Chapter, ...]
+    language: str  # the chapters'
 
 
 @helping.get("/help")
@@ -73,7 +75,7 @@ def guide() -> str:
         return render_template("help/closed.html")
     chosen, chapter = _chapter(request.args.get("of", ""))
     if "HX-Request" in request.headers:
-        return render_template("help/short.html", page=ShortPage(chapter=chapter, of_student=False))
+        return render_template("help/short.html", page=_short(chapter, of_student=False))
     wanted = request.args.get("guide", chosen)
     if wanted not in guides():
         raise NotFound(gettext("There is no such guide: choose one of those offered."))
@@ -83,6 +85,7 @@ def guide() -> str:
         guide=wanted,
         guides=tuple(guides()),
         chapters=guides()[wanted],
+        language=said_in(),
     )
     return render_template("help/guide.html", page=page)
 
@@ -96,13 +99,14 @@ def own_guide() -> str:
     chapter = chapter_of(_STUDENT, name)
     assert chapter is not None  # each that is named is there; a test looks
     if "HX-Request" in request.headers:
-        return render_template("help/short.html", page=ShortPage(chapter=chapter, of_student=True))
+        return render_template("help/short.html", page=_short(chapter, of_student=True))
     page = GuidePage(
         frame=None,
         name=the_student().display_name,
         guide=_STUDENT,
         guides=(),
         chapters=guides()[_STUDENT],
+        language=said_in(),
     )
     return render_template("help/own_guide.html", page=page)
 
@@ -119,6 +123,10 @@ def own_picture(name: str) -> Response:
     if name not in {one.picture for one in guides()[_STUDENT]}:
         raise NotFound(gettext("There is no such picture."))
     return send_from_directory(PICTURES, f"{name}.webp")
+
+
+def _short(chapter: Chapter, *, of_student: bool) -> ShortPage:
+    return ShortPage(chapter=chapter, of_student=of_student, language=said_in())
 
 
 def _chapter(of: str) -> tuple[str, Chapter]:

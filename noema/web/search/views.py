@@ -132,14 +132,14 @@ def _sheets(words: str) -> Iterator[FoundThing]:
 def _paints(words: str) -> Iterator[FoundThing]:
     own = own_sets(db(), me().school_id)
     for paints in (*own, *SETS.values()):
-        if _has(words, paints.label):
+        if _has(words, gettext(paints.label)):
             yield FoundThing(
                 label=paints.label,
                 detail=gettext("set"),
                 address=url_for("paints.of_set", set_ref=paints.name),
             )
     for name, tube in all_tubes(db(), me().school_id).items():
-        if _has(words, tube.label, *tube.pigments):
+        if _has(words, gettext(tube.label), *tube.pigments):
             holding = next((one for one in (*own, *SETS.values()) if tube in one.tubes), None)
             if name not in TUBES:
                 address = url_for("swatching.tube", tube_name=name)
