@@ -25,6 +25,7 @@ from noema.core.bench.seen import PileColour, colours_of
 from noema.core.errors import BadFile, Refused
 from noema.core.language import gettext
 from noema.formats.hvc_json import hvc_to_json
+from noema.formats.plain import as_builtins
 
 FORMAT = "noema-bench/1"
 MOST_ACTS = 10_000
@@ -153,7 +154,7 @@ def _form(act: type[Act]) -> str:
 
 def act_to_json(act: Act) -> list[object]:
     """Write one act."""
-    told: dict[str, object] = msgspec.to_builtins(act)
+    told: dict[str, object] = as_builtins(act)
     return [_NAMES[type(act)], *told.values()]
 
 

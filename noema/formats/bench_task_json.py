@@ -2,12 +2,10 @@
 
 from dataclasses import dataclass
 
-import msgspec
-
 from noema.core.bench.predicting import Foreseen, Prediction
 from noema.core.bench.task import BenchTask, Goal, TaskKind
 from noema.formats.bench_json import act_from_json, act_to_json
-from noema.formats.plain import from_plain, to_plain
+from noema.formats.plain import as_builtins, from_plain, to_plain
 
 Json = dict[str, object]
 
@@ -49,7 +47,7 @@ def task_from_json(body: Json) -> BenchTask:
 
 def foreseen_to_json(number: int, said: Prediction, came: Foreseen) -> Json:
     """Give what was said of an act, by its number, and what came true."""
-    return {"act": number, "said": msgspec.to_builtins(said), "came": msgspec.to_builtins(came)}
+    return {"act": number, "said": as_builtins(said), "came": as_builtins(came)}
 
 
 def foreseen_from_json(body: Json) -> Foreseen:

@@ -9,6 +9,7 @@ import msgspec
 from noema.core.coaching.advice import Advice
 from noema.core.coaching.moves import Move
 from noema.core.judging.judgement import Finding, Off, Reason
+from noema.formats.plain import as_builtins
 from noema.formats.said_json import NOTHING_KEPT, resaid, sources_to_json
 
 Json = dict[str, object]
@@ -70,4 +71,4 @@ def _plain(value: object) -> object:
         return [_plain(one) for one in value]
     if isinstance(value, Mapping):
         return {name: _plain(one) for name, one in value.items()}
-    return msgspec.to_builtins(value)
+    return as_builtins(value)

@@ -28,6 +28,7 @@ from noema.core.planning.frame import (
     Wish,
 )
 from noema.core.planning.unit import monday_of
+from noema.formats.plain import as_builtins
 
 FORMAT = "noema-frame/1"
 Json = dict[str, object]
@@ -133,7 +134,7 @@ def frame_to_json(frame: SchoolFrame) -> Json:
         rooms=[_room_file(room) for room in frame.rooms] if len(frame.rooms) > 1 else [],
         classes=[_class_file(one) for one in frame.classes],
     )
-    return cast(Json, msgspec.to_builtins(file))
+    return cast(Json, as_builtins(file))
 
 
 def change_of(frame: SchoolFrame, other: SchoolFrame) -> Json:
@@ -247,7 +248,7 @@ def room_from_json(body: Json) -> Room:
 
 def room_to_json(room: Room) -> Json:
     """Give a room, as a frame has it."""
-    return cast(Json, msgspec.to_builtins(_room_file(room)))
+    return cast(Json, as_builtins(_room_file(room)))
 
 
 def _room(one: _RoomFile) -> Room:

@@ -10,6 +10,7 @@ from noema.core.planning.frame import ClassFrame, SchoolFrame
 from noema.core.planning.kept import KeptPlan, KeptWork
 from noema.core.planning.saying import LackFact, RemedyFact, Unmet, WayOut
 from noema.formats.frame_json import frame_from_json, frame_to_json
+from noema.formats.plain import as_builtins, plain_text
 
 Json = dict[str, object]
 
@@ -23,7 +24,7 @@ def class_to_json(frame: SchoolFrame, class_id: str) -> Json:
 def class_from_json(frame: SchoolFrame, body: Mapping[str, object]) -> ClassFrame:
     """Read a class's part, to stand in a frame; refuses what couldn't be planned."""
     whole = {**frame_to_json(frame), "classes": [body]}
-    return frame_from_json(msgspec.json.encode(whole)).classes[0]
+    return frame_from_json(msgspec.json.encode(whole, enc_hook=plain_text)).classes[0]
 
 
 def kept_plan_to_json(plan: KeptPlan) -> Json:
@@ -33,14 +34,14 @@ def kept_plan_to_json(plan: KeptPlan) -> Json:
             wish: [at.isoformat(timespec="minutes") for at in some]
             for wish, some in plan.times.items()
         },
-        "works": {wish: msgspec.to_builtins(work) for wish, work in plan.works.items()},
+        "works": {wish: as_builtins(work) for wish, work in plan.works.items()},
         "moved": list(plan.moved),
         "unmet": [
             {
                 "class": one.class_id,
-                "lack": msgspec.to_builtins(one.lack),
+                "lack": as_builtins(one.lack),
                 "ways": [
-                    {"fact": msgspec.to_builtins(way.fact), "frame": frame_to_json(way.frame)}
+                    {"fact": as_builtins(way.fact), "frame": frame_to_json(way.frame)}
                     for way in one.ways
                 ],
             }
@@ -66,7 +67,9 @@ def kept_plan_from_json(body: Mapping[str, Any]) -> KeptPlan:
                 ways=tuple(
                     WayOut(
                         fact=msgspec.convert(way["fact"], RemedyFact),
-                        frame=frame_from_json(msgspec.json.encode(way["frame"])),
+                        frame=frame_from_json(
+                            msgspec.json.encode(way["frame"], enc_hook=plain_text)
+                        ),
                     )
                     for way in one["ways"]
                 ),

@@ -9,13 +9,14 @@ from noema.core.errors import BadFile
 from noema.core.exercises.catalogue import AnyKind
 from noema.core.exercises.options import Asks, Options, given, options_of
 from noema.core.language import gettext
+from noema.formats.plain import as_builtins
 
 Json = dict[str, object]
 
 
 def options_to_json(chosen: Options) -> Json:
     """Give what was chosen, without what was left as usual."""
-    return cast(Json, msgspec.to_builtins(given(chosen)))
+    return cast(Json, as_builtins(given(chosen)))
 
 
 def options_from_json(kind: AnyKind, values: Mapping[str, Any]) -> Options:

@@ -18,7 +18,7 @@ T = TypeVar("T")
 
 def to_plain(value: object, digits: Mapping[str, int], name: str = "") -> object:
     """Give a value as plain ones; floats are rounded to the digits of the field they stand in."""
-    return _rounded(msgspec.to_builtins(value, enc_hook=_plain_text), digits, name)
+    return _rounded(as_builtins(value), digits, name)
 
 
 @overload
@@ -39,8 +39,13 @@ def from_plain(of: Any, given: object, what: str) -> Any:
         ) from wrong
 
 
-def _plain_text(value: object) -> str:
-    """Give what a sentence says, without what it was made of."""
+def as_builtins(value: object) -> Any:
+    """Give a value as plain ones, its numbers with all their digits."""
+    return msgspec.to_builtins(value, enc_hook=plain_text)
+
+
+def plain_text(value: object) -> str:
+    """Give what a sentence says, without what it was made of, to those who write files."""
     if isinstance(value, str):
         return str(value)
     raise NotImplementedError(type(value))

@@ -118,6 +118,7 @@ BELONGS_TO_NOBODY = {
     "cupboard.order_paper",
     "cupboard.stand_in",
     "school.keep",
+    "school.keep_language",
 }
 OF_ONE_PICTURE = {
     "spots", "point", "take_out", "remove", "image", "values", "plan_on_paper", "tubes",
@@ -361,7 +362,7 @@ ALSO = {
     "reviewing.take_all_back": (422,), "reviewing.give": (422,), "rubrics.write": (422,),
      "reviewing.accept_all": (422,), "class_settings.speak": (422,),
     "reports.mail": (422,), "erasure.erase": (422,), "erasure.remove": (422,),
-    "records.take": (422,), "school.keep": (422,), "unit.take": (404,), "unit.undo": (422,),
+    "records.take": (422,), "school.keep": (422,), "school.keep_language": (422,), "unit.take": (404,), "unit.undo": (422,),
     "lesson.of_class": (404,), "lesson.on_paper": (404,), "lesson.went": (404,),
     "wall.show": (404,), "register.mark": (404,),
     "paint.of_unit": (404,), "paint.order": (404,),
