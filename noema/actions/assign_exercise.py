@@ -6,7 +6,7 @@ from sqlalchemy.orm import Session
 
 from noema.actions.work_out_exercise import Chosen, work_out
 from noema.core.errors import Refused
-from noema.core.language import gettext
+from noema.core.language import gettext, source_of
 from noema.core.sheet.code import draw_stem
 from noema.formats.asked_json import asked_to_json
 from noema.formats.options_json import options_to_json
@@ -53,6 +53,7 @@ def assign_exercise(
         stem=stem,
         kind=chosen.kind,
         title=asked.title[:120],
+        title_source=source_of(asked.title),
         options=options_to_json(chosen.options),
         medium=chosen.medium.value,
         paper=chosen.paper.value,

@@ -12,6 +12,7 @@ from functools import cache
 from gettext import GNUTranslations, NullTranslations
 from html import escape
 from pathlib import Path
+from typing import cast
 
 ENGLISH = "en"
 _TRANSLATIONS = Path(__file__).parent / "translations"
@@ -127,36 +128,37 @@ def ngettext(one: str, many: str, count: int, /, **values: object) -> str:
     return said % {"count": count, **_said(values)}
 
 
-Source = tuple[str, Mapping[str, object]]
-"""What a sentence was made of: its message in English and what fills it, each with its own."""
+Source = Mapping[str, object]
+"""What a sentence was made of, as plain values: its message in English and what fills it, each
+with its own."""
 
 
 def source_of(text: object) -> Source | None:
     """Give what a sentence or a term was made of; nothing else has a source.
 
     >>> source_of(gettext("%(label)s as it comes.", label=Term("rose")))
-    ('%(label)s as it comes.', {'label': ('rose', {})})
+    {'message': '%(label)s as it comes.', 'values': {'label': {'message': 'rose', 'values': {}}}}
     """
     if isinstance(text, Term):
-        return str(text), {}
+        return {"message": str(text), "values": {}}
     if not isinstance(text, Sentence) or not text.message:
         return None
-    return text.message, {name: source_of(value) or value for name, value in text.values.items()}
+    values = {name: source_of(value) or value for name, value in text.values.items()}
+    return {"message": text.message, "values": values}
 
 
 def said_again(source: Source) -> str:
     """Say by what a sentence was made of, in the language of today's reader.
 
     >>> with speaking("de"):
-    ...     print(said_again(("%(label)s as it comes.", {"label": ("rose", {})})))
+    ...     print(said_again(source_of(gettext("%(label)s as it comes.", label=Term("rose")))))
     Rosa, wie es aus der Tube kommt.
     """
-    message, values = source
     filled = {
-        name: said_again(value) if isinstance(value, tuple) else value
-        for name, value in values.items()
+        name: said_again(value) if isinstance(value, Mapping) else value
+        for name, value in cast(Mapping[str, object], source["values"]).items()
     }
-    return gettext(message, **filled)
+    return gettext(str(source["message"]), **filled)
 
 
 def said_alone(message: str, /) -> str:

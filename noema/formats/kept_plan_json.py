@@ -1,11 +1,13 @@
 """A class's plan as it is kept in its row, and its part of a frame."""
 
 from collections.abc import Mapping
+from dataclasses import replace
 from datetime import datetime
 from typing import Any, cast
 
 import msgspec
 
+from noema.core.language import said_again, source_of
 from noema.core.planning.frame import ClassFrame, SchoolFrame
 from noema.core.planning.kept import KeptPlan, KeptWork
 from noema.core.planning.saying import LackFact, RemedyFact, Unmet, WayOut
@@ -34,7 +36,10 @@ def kept_plan_to_json(plan: KeptPlan) -> Json:
             wish: [at.isoformat(timespec="minutes") for at in some]
             for wish, some in plan.times.items()
         },
-        "works": {wish: as_builtins(work) for wish, work in plan.works.items()},
+        "works": {
+            wish: {**as_builtins(work), "title_source": source_of(work.title)}
+            for wish, work in plan.works.items()
+        },
         "moved": list(plan.moved),
         "unmet": [
             {
@@ -50,6 +55,12 @@ def kept_plan_to_json(plan: KeptPlan) -> Json:
     }
 
 
+def _work(body: Mapping[str, Any]) -> KeptWork:
+    kept = msgspec.convert(body, KeptWork)
+    source = body.get("title_source")
+    return kept if source is None else replace(kept, title=said_again(source))
+
+
 def kept_plan_from_json(body: Mapping[str, Any]) -> KeptPlan:
     """Read what `kept_plan_to_json` wrote."""
     return KeptPlan(
@@ -57,7 +68,7 @@ def kept_plan_from_json(body: Mapping[str, Any]) -> KeptPlan:
             wish: tuple(datetime.fromisoformat(at) for at in some)
             for wish, some in body["times"].items()
         },
-        works={wish: msgspec.convert(work, KeptWork) for wish, work in body["works"].items()},
+        works={wish: _work(work) for wish, work in body["works"].items()},
         moved=tuple(body["moved"]),
         unmet=tuple(
             Unmet(

@@ -15,35 +15,16 @@ def sources_to_json(texts: Iterable[str]) -> Json:
     """Give what each text was made of, by the text; what says itself again needs no line."""
     found = {str(text): source_of(text) for text in texts}
     return {
-        text: _to_json(source)
+        text: dict(source)
         for text, source in found.items()
-        if source is not None and (source[1] or source[0] != text)
+        if source is not None and (source["values"] or source["message"] != text)
     }
 
 
 def resaid(text: object, sources: Mapping[str, object]) -> str:
     """Say a kept text in the language of today's reader, as far as it is known how."""
     kept = str(text)
-    if kept not in sources:
+    source = cast(Source | None, sources.get(kept))
+    if source is None:
         return Term(kept)
-    message, values = _from_json(sources[kept])
-    return said_again((message, values)) if values else Term(message)
-
-
-def _to_json(source: Source) -> list[object]:
-    message, values = source
-    return [
-        message,
-        {
-            name: _to_json(cast(Source, value)) if isinstance(value, tuple) else value
-            for name, value in values.items()
-        },
-    ]
-
-
-def _from_json(kept: object) -> Source:
-    message, values = cast(tuple[str, Mapping[str, object]], kept)
-    return message, {
-        name: _from_json(value) if isinstance(value, list) else value
-        for name, value in values.items()
-    }
+    return said_again(source) if source["values"] else Term(str(source["message"]))

@@ -13,7 +13,7 @@ from noema.core.errors import NotFound
 from noema.core.exercises.levels import Key, Level
 from noema.core.exercises.media import Medium
 from noema.core.exercises.tolerance import Tolerance
-from noema.core.language import gettext
+from noema.core.language import Source, gettext
 from noema.core.planning.unit import Unit
 from noema.core.sheet.paper import Paper
 from noema.store.base import Json
@@ -29,6 +29,7 @@ from noema.store.tables import (
     Sheet,
 )
 from noema.store.terms import is_excused
+from noema.store.titles import title_said
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -76,6 +77,7 @@ class NewAssignment:
     stem: str
     kind: str
     title: str
+    title_source: Source | None  # none: it is said as it stands, whoever reads
     options: Json
     medium: str
     paper: str
@@ -190,8 +192,9 @@ def set_due(session: Session, assignment_id: int, due_on: date, due_week: int) -
 
 
 def set_title(session: Session, assignment_id: int, title: str) -> None:
-    """Say what an assignment is called in lists."""
-    session.get_one(Assignment, assignment_id).title = title
+    """Say what an assignment is called in lists, in every language."""
+    row = session.get_one(Assignment, assignment_id)
+    row.title, row.title_source = title, None
     session.flush()
 
 
@@ -304,8 +307,9 @@ def _rows(session: Session, question: Select[*tuple[Any, ...]]) -> tuple[Assignm
                 **{
                     k: v
                     for k, v in row._asdict().items()
-                    if not k.endswith("_tolerance") and not k.startswith("unit_")
+                    if not k.endswith(("_tolerance", "_source")) and not k.startswith("unit_")
                 },
+                "title": title_said(row),
                 "unit": Unit(starts_on=row.unit_starts_on, weeks=row.unit_weeks),
                 "medium": Medium(row.medium),
                 "level": Level(row.level),
@@ -326,6 +330,7 @@ _LISTED = tuple(
         "stem",
         "kind",
         "title",
+        "title_source",
         "options",
         "medium",
         "paper",

@@ -20,6 +20,7 @@ from noema.store.tables import (
     Sheet,
     Student,
 )
+from noema.store.titles import title_said
 
 _LATELY = 12  # sheets offered to choose from
 
@@ -180,7 +181,8 @@ def readings_of_class(session: Session, class_id: int) -> tuple[ClassReading, ..
     question = (
         select(
             Student.display_name.label("student"),
-            Assignment.title.label("exercise"),
+            Assignment.title,
+            Assignment.title_source,
             Sheet.code,
             Photograph.received_at,
             ReadingRow.body,
@@ -193,7 +195,16 @@ def readings_of_class(session: Session, class_id: int) -> tuple[ClassReading, ..
         .where(Assignment.class_id == class_id, Photograph.state == PhotoState.READ.value)
         .order_by(ReadingRow.photograph_id, ReadingRow.id.desc())
     )
-    return tuple(ClassReading(**row._asdict()) for row in session.execute(question))
+    return tuple(
+        ClassReading(
+            student=row.student,
+            exercise=title_said(row),
+            code=row.code,
+            received_at=row.received_at,
+            body=row.body,
+        )
+        for row in session.execute(question)
+    )
 
 
 def straight_picture_of(session: Session, photograph_id: int) -> str | None:

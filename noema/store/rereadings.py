@@ -19,6 +19,7 @@ from noema.store.tables import (
     Sheet,
     Student,
 )
+from noema.store.titles import title_said
 
 _MOST = 200
 
@@ -67,6 +68,7 @@ def read_twice(
             Student.display_name,
             SchoolClass.name,
             Assignment.title,
+            Assignment.title_source,
             before.tally.label("before"),
             now.tally.label("after"),
         )
@@ -89,7 +91,7 @@ def read_twice(
             photograph_id=row.id,
             student=row.display_name,
             class_name=row.name,
-            title=row.title,
+            title=title_said(row),
             before=row.before,
             after=row.after,
         )

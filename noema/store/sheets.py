@@ -14,8 +14,11 @@ from noema.store.base import Json
 from noema.store.leaves import has_words
 from noema.store.photographs import PhotoRow
 from noema.store.tables import Assignment, Batch, Photograph, SchoolClass, Sheet, Student
+from noema.store.titles import title_said
 
 _CODE_LETTERS, _ALIKE = 8, 6  # of a code, and how many must be the same to be like it
+
+_NAMED = SchoolClass.name.label("class_name"), Assignment.title, Assignment.title_source
 
 TEACHERS = Term(N_("Teacher’s own sheet"))
 """Whose a sheet is that belongs to no student."""
@@ -91,7 +94,10 @@ def find_sheets(
 ) -> tuple[FoundSheet, ...]:
     """Which sheets have all of some words in student, code, class or exercise, the newest first?"""
     question = _of_school(school_id).add_columns(
-        SchoolClass.name.label("class_name"), Assignment.title, _latest_read()
+        SchoolClass.name.label("class_name"),
+        Assignment.title,
+        Assignment.title_source,
+        _latest_read(),
     )
     searched = (Student.display_name, Sheet.code, SchoolClass.name, Assignment.title)
     question = question.where(has_words(words, *searched))
@@ -105,7 +111,10 @@ def likely_sheets(session: Session, photo: PhotoRow, at_most: int) -> tuple[Foun
     those of the exercises it came together with; before sheets that were read already, always.
     """
     question = _of_school(photo.school_id).add_columns(
-        SchoolClass.name.label("class_name"), Assignment.title, read := _latest_read()
+        SchoolClass.name.label("class_name"),
+        Assignment.title,
+        Assignment.title_source,
+        read := _latest_read(),
     )
     together = (
         select(Sheet.assignment_id)
@@ -143,7 +152,7 @@ def _found(
         FoundSheet(
             sheet=_row(row),
             class_name=row.class_name,
-            title=row.title,
+            title=title_said(row),
             photograph_id=row.photograph_id,
         )
         for row in session.execute(question.limit(at_most))

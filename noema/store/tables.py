@@ -163,6 +163,7 @@ class Assignment(Base):
     stem: Mapped[str] = mapped_column(String(4), unique=True)  # of its sheets' codes
     kind: Mapped[str] = mapped_column(String(40))
     title: Mapped[str] = mapped_column(String(120))
+    title_source: Mapped[Json | None]  # what it says by itself; none: somebody called it so
     options: Mapped[Json]  # what was chosen of the kind, such as {"steps": 9}
     revision: Mapped[int] = mapped_column(server_default=text("1"))  # of its key, held now
     grey_only: Mapped[bool] = mapped_column(server_default=text("false"))

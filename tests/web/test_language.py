@@ -6,9 +6,12 @@ from datetime import date
 import pytest
 
 from noema.assemble_pages import web_application_of
+from noema.core.judging.judgement import Finding, FindingKind
 from noema.core.language import Term, gettext, ngettext, said_again, source_of, speaking, written
 from noema.core.progress.states import PhotoState
 from noema.formats import days
+from noema.formats.facts_json import facts_from_json, facts_to_json
+from noema.store.assignments import set_title
 from noema.store.classes import students_of_class
 from noema.store.photographs import set_photo_state
 from noema.web.language.catalogues import PSEUDO
@@ -170,3 +173,22 @@ def test_a_sheet_speaks_its_students_language_whoever_prints_it(app, school):
     said = [teacher.get(f"/sheets/{sheet.id}.svg").text for sheet in (own, other)]
     assert ["Fällig bis" in one for one in said] == [True, False]
     assert ["Due by" in one for one in said] == [False, True]
+
+
+def test_a_title_is_said_in_the_readers_language_until_somebody_calls_it_otherwise(app, school):
+    client = school.teacher(app)
+    assert "Value scale, 9 steps" in client.get("/plan").text
+    client.post("/language", data={"language": "de", "back": "/plan"})
+    page = client.get("/plan").text
+    assert "Tonwertskala, 9 Stufen" in page
+    assert "Value scale" not in page
+    with school.sessions.begin() as session:
+        set_title(session, school.assignment_id, "Our greys")
+    assert "Our greys" in client.get("/plan").text
+
+
+def test_a_findings_names_are_said_in_the_readers_language():
+    finding = Finding(kind=FindingKind.NOT_NEUTRAL, cells=("c1",), amount=1.0, each=("yellow",))
+    kept = facts_to_json(finding)
+    with speaking("es"):
+        assert gettext("%(to)s", to=facts_from_json(Finding, kept).each[0]) == "amarillo"

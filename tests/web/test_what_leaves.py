@@ -66,7 +66,7 @@ def test_an_archive_goes_out_without_a_file_that_is_missing_and_says_so(app, sch
     school.files.remove(sha256)
     answer = client.get("/school-archive.zip")
     assert answer.status_code == 200
-    assert "1 pictures missing" in answer.headers["Content-Disposition"]
+    assert "1 picture missing" in answer.headers["Content-Disposition"]
     archive = opened(answer.get_data())
     assert archive.missing == {sha256}
     assert archive.files
