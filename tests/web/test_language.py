@@ -177,10 +177,10 @@ def test_a_sheet_speaks_its_students_language_whoever_prints_it(app, school):
 
 def test_a_title_is_said_in_the_readers_language_until_somebody_calls_it_otherwise(app, school):
     client = school.teacher(app)
-    assert "Value scale, 9 steps" in client.get("/plan").text
+    assert "Value scale, 5 steps" in client.get("/plan").text
     client.post("/language", data={"language": "de", "back": "/plan"})
     page = client.get("/plan").text
-    assert "Tonwertskala, 9 Stufen" in page
+    assert "Tonwertskala, 5 Stufen" in page
     assert "Value scale" not in page
     with school.sessions.begin() as session:
         set_title(session, school.assignment_id, "Our greys")
