@@ -65,6 +65,13 @@ class Term(str):
         return said[:1].upper() + said[1:]
 
 
+class Figure(str):
+    """A number as it was written, with its value: it can be written again."""
+
+    value: float
+    form: str
+
+
 class Sentence(str):
     """A sentence as it was said, with what it was made of: it can be said again."""
 
@@ -102,7 +109,9 @@ def written(value: float, form: str = "g") -> str:
     2,5
     """
     known = LANGUAGES.get(current_language(), LANGUAGES[ENGLISH])
-    return format(value, form).replace(_POINT, known.decimal_sign)
+    figure = Figure(format(value, form).replace(_POINT, known.decimal_sign))
+    figure.value, figure.form = float(value), form
+    return figure
 
 
 def gettext(message: str, /, **values: object) -> str:
@@ -141,6 +150,8 @@ def source_of(text: object) -> Source | None:
     """
     if isinstance(text, Term):
         return {"message": str(text), "values": {}}
+    if isinstance(text, Figure):
+        return {"number": text.value, "form": text.form}
     if not isinstance(text, Sentence) or not text.message:
         return None
     values = {name: source_of(value) or value for name, value in text.values.items()}
@@ -154,6 +165,8 @@ def said_again(source: Source) -> str:
     ...     print(said_again(source_of(gettext("%(label)s as it comes.", label=Term("rose")))))
     Rosa, wie es aus der Tube kommt.
     """
+    if "number" in source:
+        return written(cast(float, source["number"]), str(source["form"]))
     filled = {
         name: said_again(value) if isinstance(value, Mapping) else value
         for name, value in cast(Mapping[str, object], source["values"]).items()

@@ -17,7 +17,7 @@ def sources_to_json(texts: Iterable[str]) -> Json:
     return {
         text: dict(source)
         for text, source in found.items()
-        if source is not None and (source["values"] or source["message"] != text)
+        if source is not None and (source.get("values") or source.get("message") != text)
     }
 
 
@@ -27,4 +27,4 @@ def resaid(text: object, sources: Mapping[str, object]) -> str:
     source = cast(Source | None, sources.get(kept))
     if source is None:
         return Term(kept)
-    return said_again(source) if source["values"] else Term(str(source["message"]))
+    return Term(str(source["message"])) if source.get("values") == {} else said_again(source)

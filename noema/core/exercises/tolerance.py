@@ -6,7 +6,7 @@ from types import MappingProxyType
 
 from noema.core.errors import BadExercise
 from noema.core.exercises.levels import Level
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 
 Levels = tuple[float, float, float]
 
@@ -29,9 +29,9 @@ class Tolerance:
                     gettext(
                         "A tolerance of %(limit)s in %(name)s makes no sense: choose one "
                         "between 0.05 and %(widest)s.",
-                        limit=format(limit, "g"),
+                        limit=written(limit),
                         name=name,
-                        widest=format(widest, "g"),
+                        widest=written(widest),
                     )
                 )
 
@@ -52,7 +52,7 @@ class Tolerance:
         """
         limits = ((name, getattr(self, name)) for name in _WIDEST)
         return ", ".join(
-            gettext("%(name)s within %(limit)s", name=name, limit=format(limit, "g"))
+            gettext("%(name)s within %(limit)s", name=name, limit=written(limit))
             for name, limit in limits
             if limit is not None
         )

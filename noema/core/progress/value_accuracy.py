@@ -12,7 +12,7 @@ from noema.core.judging.judgement import FindingKind
 from noema.core.judging.review import Review
 from noema.core.judging.tally import Tally
 from noema.core.judging.verdict import Verdict
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 
 CLEAR = 1.64
 """Sigmas from which a change is called one: nineteen in twenty, one-sided."""
@@ -67,8 +67,8 @@ def change_words(before: Accuracy | None, after: Accuracy | None) -> str:
     return gettext(
         "Values lie %(nearer)s: %(mean_drift)s from their steps before, %(mean_drift2)s now.",
         nearer=nearer,
-        mean_drift=format(before.mean_drift, ".1f"),
-        mean_drift2=format(after.mean_drift, ".1f"),
+        mean_drift=written(before.mean_drift, ".1f"),
+        mean_drift2=written(after.mean_drift, ".1f"),
     )
 
 

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 from noema.core.progress.skill_courses import SkillCourse
 
 WIDTH, HEIGHT = 200.0, 64.0
@@ -42,8 +42,8 @@ def make_curve(found: SkillCourse, weeks: int) -> Curve:
                 gettext(
                     "week %(week)s: %(points)s of 4, give or take %(sigma)s",
                     week=point.week,
-                    points=format(point.points, ".1f"),
-                    sigma=format(point.sigma, ".1f"),
+                    points=written(point.points, ".1f"),
+                    sigma=written(point.sigma, ".1f"),
                 ),
             )
             for x, point in zip(xs, found.points, strict=True)

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.judging.judgement import Judgement
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 from noema.web.drawings.strip import BRACKET_SIGMAS
 
 WIDTH, HEIGHT = 540.0, 280.0
@@ -58,8 +58,8 @@ def make_stair(judgement: Judgement) -> Stair:
             said=gettext(
                 "Step %(label)s: value %(painted_value)s, asked %(expected_value)s",
                 label=cell.label,
-                painted_value=format(cell.painted_value, ".1f"),
-                expected_value=format(cell.expected_value, ".1f"),
+                painted_value=written(cell.painted_value, ".1f"),
+                expected_value=written(cell.expected_value, ".1f"),
             ),
         )
         for n, cell in enumerate(judgement.cells)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from noema.core.colour.srgb import lab_to_hex
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.mix import film_labs, mix_labs
 from noema.core.pigments.shelf import TUBES, WHITE
@@ -35,7 +35,7 @@ def tint_words(binder: Binder) -> tuple[str, ...]:
     """Name the tints of the row."""
     if binder is Binder.WATERCOLOUR:
         return ("wash", gettext("thin wash"), "thinnest")
-    return tuple(gettext("1 to %(parts)s", parts=format(parts, "g")) for parts in TINTS)
+    return tuple(gettext("1 to %(parts)s", parts=written(parts)) for parts in TINTS)
 
 
 def swatch_rows(tubes: Sequence[Tube], binder: Binder) -> list[Swatches]:

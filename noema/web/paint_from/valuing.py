@@ -9,7 +9,7 @@ from noema.actions.paint_from import colours_of_kept
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.colour.value import value_to_lab
 from noema.core.exercises.from_picture import PictureFacts
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 from noema.core.pictures.colours import shares_of_colours
 from noema.core.pictures.values import STEPS, middle_values, same_values, value_plan
 from noema.store.pictures import KeptPicture
@@ -91,8 +91,8 @@ def values_page(desk: PictureDesk, picture: KeptPicture) -> ValuesPage:
             ValueLine(
                 range=gettext(
                     "value %(low)s to %(high)s",
-                    low=format(one.lowest, ".3g"),
-                    high=format(one.highest, ".3g"),
+                    low=written(one.lowest, ".3g"),
+                    high=written(one.highest, ".3g"),
                 ),
                 fill=fill,
                 percent=f"{one.share:.0%}",
@@ -124,7 +124,7 @@ def values_page(desk: PictureDesk, picture: KeptPicture) -> ValuesPage:
                 letter=letter,
                 one=pair.hues[0],
                 other=pair.hues[1],
-                value=format(pair.value, "g"),
+                value=written(pair.value),
             )
             for letter, pair in zip("ABC", pairs, strict=False)
         ),

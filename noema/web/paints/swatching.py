@@ -10,7 +10,7 @@ from wtforms import Form
 from noema.actions.fit_own_tube import fit_own_tube, remove_own_tube, try_fit
 from noema.core.colour.srgb import lab_to_hex
 from noema.core.errors import BadPaint, Refused
-from noema.core.language import gettext
+from noema.core.language import gettext, written
 from noema.core.pigments.drying import Binder
 from noema.core.pigments.fit import FittedTube, Swatch
 from noema.core.pigments.mix import Part, mix_labs
@@ -105,7 +105,7 @@ def new_tube() -> str:
     said = gettext(
         "Read from the photograph, each within about %(sigma)s CIEDE2000: "
         "a meter is surer. Name the tube and try the fit.",
-        sigma=format(taken.sigma, ".1f"),
+        sigma=written(taken.sigma, ".1f"),
     )
     page = _page("", taken.base, (*taken.lines, *bare), said)
     return render_template("paints/swatch.html", page=page)
@@ -279,7 +279,7 @@ def _compared(fitted: FittedTube, swatches: tuple[Swatch, ...]) -> tuple[Compare
             label=swatch.label.replace("-", " "),
             measured=fills[n],
             modelled=fills[half + n],
-            away=format(miss, ".1f"),
+            away=written(miss, ".1f"),
             lab=" ".join(f"{number:g}" for number in swatch.lab),
         )
         for n, (swatch, miss) in enumerate(zip(swatches, fitted.misses, strict=True))

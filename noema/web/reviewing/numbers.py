@@ -48,8 +48,8 @@ def _line(
         name=name,
         asked=asked,
         painted=painted,
-        apart=f"{drift.amount:+.{places}f}",
+        apart=written(drift.amount, f"+.{places}f"),
         within=written(drift.tolerance),
-        doubt=f"{SIGMAS * drift.sigma:.{places}f}",
+        doubt=written(SIGMAS * drift.sigma, f".{places}f"),
         is_hue=is_hue,
     )

@@ -19,7 +19,7 @@ from noema.core.judging.review import Review, ReviewState, Verb
 from noema.core.judging.skills import SkillMark, mark_of, skill_marks
 from noema.core.judging.tally import mostly_strays
 from noema.core.judging.verdict import Verdict
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.photo.hints import hints
 from noema.core.photo.knowledge import Knowledge, knowledge_sentence
 from noema.core.photo.reading import SheetFlag
@@ -229,7 +229,7 @@ def _hints(body: Json) -> tuple[str, ...]:
             gettext(
                 "All values of this sheet may be off together by %(level)s; steps from one to "
                 "the next are surer.",
-                level=format(level, ".1f"),
+                level=written(level, ".1f"),
             )
         )
     return tuple(words for words in said if words)

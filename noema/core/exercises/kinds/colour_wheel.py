@@ -35,7 +35,7 @@ from noema.core.exercises.paths import (
 from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
 from noema.core.exercises.wheel_concerns import concerns_of
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.pigments.film import Surface
 from noema.core.pigments.mix import Part
 from noema.core.pigments.partners import partner
@@ -369,7 +369,7 @@ def _grey(cell: AskedCell, ground: Ground) -> tuple[Stop, str]:
     return stop, gettext(
         "Grey as light as %(label)s: value %(value)s.",
         label=cell.label,
-        value=format(cell.hvc.value, ".1f"),
+        value=written(cell.hvc.value, ".1f"),
     )
 
 

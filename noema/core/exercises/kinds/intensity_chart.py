@@ -249,7 +249,7 @@ def _weak(ground: Ground, end: AskedCell, name: str) -> Concern | None:
             "The %(name)s end is hardly %(name)s: these paints stop at chroma "
             "%(chroma)s, because %(reason)s.",
             name=name,
-            chroma=format(end.hvc.chroma, ".1f"),
+            chroma=written(end.hvc.chroma, ".1f"),
             reason=reason,
         ),
         suggestion=gettext("choose another pair, or a set with the missing tube"),

@@ -11,7 +11,7 @@ from noema.core.exercises.options import Options, some_tubes
 from noema.core.exercises.paths import cell_of, stop_of
 from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.pigments.partners import darks
 from noema.core.pigments.says import say_parts
 
@@ -41,7 +41,7 @@ def _ask(chosen: DarkOptions, ground: Ground) -> Asked:
         stop = stop_of(dark.parts, ground.paints.binder.dry)
         note = gettext(
             "Near black, value %(value)s: %(parts)s.",
-            value=format(dark.hvc.value, ".1f"),
+            value=written(dark.hvc.value, ".1f"),
             parts=say_parts(dark.parts),
         )
         mix = cell_of(stop, f"r{row}dark", "dark", note, role=CellRole.DARK)

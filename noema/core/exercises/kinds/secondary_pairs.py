@@ -18,7 +18,7 @@ from noema.core.exercises.kind import Kind, Trait, weights
 from noema.core.exercises.options import Options
 from noema.core.exercises.paths import Stop, cell_of, stop_of
 from noema.core.exercises.teaching import Teaching
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.pigments.reach import tubes_of_hue, why_dull
 from noema.core.pigments.says import say_parts
 from noema.core.pigments.tube import Tube
@@ -96,7 +96,7 @@ def _pairs_band(name: str, row: int, pairs: list[tuple[Tube, Tube]], ground: Gro
         note = gettext(
             "%(word)s: chroma %(chroma)s, from %(parts)s.",
             word=word.capitalize(),
-            chroma=format(cell.hvc.chroma, ".1f"),
+            chroma=written(cell.hvc.chroma, ".1f"),
             parts=say_parts(cell.parts),
         )
         cells += [

@@ -32,7 +32,7 @@ from noema.core.exercises.paths import (
 )
 from noema.core.exercises.teaching import Teaching
 from noema.core.exercises.tolerance import by_level
-from noema.core.language import N_, gettext
+from noema.core.language import N_, gettext, written
 from noema.core.pigments.mix import Part
 from noema.core.pigments.says import say_parts
 
@@ -209,7 +209,7 @@ def _plain_cell(n: int, value: float, steps: int) -> AskedCell:
         lab=(lightness, a, b),
         hvc=hvc_of((lightness, a, b)),
         parts=(),
-        note=gettext("Value %(value)s.", value=format(value, ".1f")),
+        note=gettext("Value %(value)s.", value=written(value, ".1f")),
         role=end_or_step(n, steps),
     )
 
