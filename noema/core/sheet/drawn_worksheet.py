@@ -244,8 +244,8 @@ def _foot(plan: Plan, words: Printed) -> Iterator[Item]:
     bottom, middle = plan.frame.height_mm, plan.frame.width_mm / 2.0
     right, y = plan.frame.width_mm - SIDE_MM, plan.frame.height_mm - 24.5
     for text, left, end in (
-        ("Date", middle + 14.0, middle + 52.0),
-        ("Notes", middle + 58.0, right),
+        (gettext("Date"), middle + 14.0, middle + 52.0),
+        (gettext("Notes"), middle + 58.0, right),
     ):
         yield Words(at_mm=(left, y), text=text, size_mm=2.9, grey=110)
         yield Shape(polygon_mm=((left + 9.0, y), (end, y)), line_grey=190, line_mm=0.2)

@@ -29,6 +29,7 @@ _MOST_ACROSS = 7  # cells in a row
 _SWATCH_MM, _APART_MM, _UNDER_MM = 26.0, 5.0, 7.0
 _NAME_MM, _WIDEST_MM = 36.0, 70.0  # for a row's name before it; of a swatch
 _LETTER_WIDE, _LEADING = 0.53, 1.22  # of an em
+_STANDS_OUT = 1.25  # times the letters of a line that one word may have
 _RIM_MM = 4.0
 
 
@@ -169,7 +170,10 @@ class _Table:
 
 
 def _wrapped(text: str, width_mm: float, letters_mm: float) -> list[str]:
-    return textwrap.wrap(text, max(4, int(width_mm / (_LETTER_WIDE * letters_mm))))
+    letters = max(4, int(width_mm / (_LETTER_WIDE * letters_mm)))
+    longest = max(map(len, text.split()), default=0)
+    # A word a little too long stands out; only a longer one is broken.
+    return textwrap.wrap(text, longest if letters < longest <= _STANDS_OUT * letters else letters)
 
 
 def _wheel(asked: Asked, paper: Paper) -> Iterator[Item]:

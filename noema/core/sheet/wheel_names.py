@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from noema.core.language import gettext
 from noema.core.sheet.drawing import Anchor, Words
 from noema.core.sheet.worksheet import Plan
 
@@ -24,4 +25,6 @@ def names_round(plan: Plan, away_mm: float, letters_mm: float, grey: int) -> Ite
         sideways = Anchor.START if side > 0 else Anchor.END
         anchor = Anchor.MIDDLE if abs(side) < _ABOVE else sideways
         at = (x, y + letters_mm / 3.0)
-        yield Words(at_mm=at, text=one.cell.label, size_mm=letters_mm, anchor=anchor, grey=grey)
+        yield Words(
+            at_mm=at, text=gettext(one.cell.label), size_mm=letters_mm, anchor=anchor, grey=grey
+        )

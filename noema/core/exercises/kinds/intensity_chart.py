@@ -104,14 +104,14 @@ def _ask(chosen: ChartOptions, ground: Ground) -> Asked:
     )
 
 
-def _pair(text: str, ground: Ground) -> tuple[str, str]:
+def _pair(text: str, ground: Ground) -> tuple[Term, Term]:
     """Read two hues or tubes with a dash or colon between: red-green, phthalo-blue-orange."""
     known = {str(hue.name) for hue in ground.table.hues(24)}
     known |= {tube.name for tube in ground.paints.tubes}
     for place, sign in enumerate(text):
         one, other = text[:place].strip(), text[place + 1 :].strip()
         if sign in "-:" and one in known and other in known and one != other:
-            return one, other
+            return Term(one), Term(other)
     raise BadExercise(
         gettext(
             "“%(text)s” is no pair: write two hues, or tubes of the set, such as red-green.",
@@ -136,7 +136,7 @@ def _row(
         cells.insert(half + 1, other)
         cells[half] = replace(twin, label=f"from {names[0]}")
     return Band(
-        label=f"{names[0]} and {names[1]}",
+        label=gettext("%(one)s and %(other)s", one=names[0], other=names[1]),
         cells=tuple(cells),
         even=Even.DISTANCE,
     )
