@@ -199,8 +199,8 @@ def _wheel_labels(plan: Plan, asked: Asked) -> Iterator[Words]:
 
 def _heading(asked: Asked, words: Printed, code: str, right: float) -> Iterator[Item]:
     wheel = asked.arrangement is Arrangement.WHEEL
-    longest = 30 if wheel else 60
-    name = words.student[:longest] or "Name"
+    longest = 34 if wheel else 60
+    name = words.student[:longest] or gettext("Name")
     grey = 0 if words.student else 130
     yield Words(at_mm=(SIDE_MM, 29.0), text=name, size_mm=5.4, bold=True, grey=grey)
     under = [line for line in (words.school_class[:longest], words.due[:longest]) if line]
@@ -208,7 +208,10 @@ def _heading(asked: Asked, words: Printed, code: str, right: float) -> Iterator[
         yield Words(at_mm=(SIDE_MM, 34.2 + 4.4 * n), text=line, size_mm=3.4, grey=60)
     if code:
         yield Words(at_mm=(right, 29.0), text=code, size_mm=5.4, bold=True, anchor=Anchor.END)
-        yield Words(at_mm=(right, 34.2), text=asked.title, size_mm=3.2, anchor=Anchor.END, grey=60)
+        # Beside a wheel there is room for half a line, before the hues round it.
+        for n, line in enumerate(textwrap.wrap(asked.title, 22 if wheel else 80)):
+            at = (right, 34.2 + 3.8 * n)
+            yield Words(at_mm=at, text=line, size_mm=3.2, anchor=Anchor.END, grey=60)
 
 
 def _last_time(plan: Plan, asked: Asked, words: Printed) -> Iterator[Words]:
