@@ -52,7 +52,7 @@ class Tolerance:
         """
         limits = ((name, getattr(self, name)) for name in _WIDEST)
         return ", ".join(
-            gettext("%(name)s within %(limit)s", name=name, limit=written(limit))
+            gettext("%(name)s within %(limit)s", name=gettext(name), limit=written(limit))
             for name, limit in limits
             if limit is not None
         )

@@ -9,7 +9,7 @@ from noema.core.language import N_
 
 VIEWS = {
     "straight": N_("Straight"),
-    "photograph": N_("Photograph"),
+    "photograph": N_("The photograph"),
     "greyscale": N_("Grey"),
     "squint": N_("Squint"),
     "isolated": N_("Alone"),
