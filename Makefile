@@ -15,7 +15,7 @@ test:
 	@sh tools/bootstrap.sh test && $(PY) -m tools.check
 
 assets:
-	@sh tools/bootstrap.sh assets && npm ci --no-audit --no-fund --loglevel=error && $(PY) tools/build_assets.py
+	@sh tools/bootstrap.sh assets && npm ci --no-audit --no-fund --loglevel=error && $(PY) -m tools.build_assets
 
 fonts:
 	@sh tools/bootstrap.sh assets && $(PY) -m tools.build_fonts

@@ -6,11 +6,9 @@ package-lock.json and the templates, so CI can rebuild and compare.
 
 import shutil
 import subprocess
-import tempfile
 from pathlib import Path
 
-from fontTools.merge import Merger
-from fontTools.ttLib import TTFont
+from tools.joined_fonts import joined
 
 ROOT = Path(__file__).parents[1]
 STATIC = ROOT / "noema/web/static"
@@ -31,23 +29,10 @@ def copy_web_fonts() -> None:
     shutil.copyfile(FONT_SOURCE / "LICENSE", STATIC / "fonts" / "LICENSE")
 
 
-def make_print_font(name: str, weight: int, scratch: Path) -> None:
+def make_print_font(name: str, weight: int) -> None:
     """Join the subsets into the TrueType file that PDFs embed."""
-    parts = []
-    for subset in SUBSETS:
-        font = TTFont(FONT_SOURCE / "files" / woff_name(subset, weight), recalcTimestamp=False)
-        font.flavor = None
-        for table in ("GSUB", "GPOS", "GDEF"):
-            if table in font:
-                del font[table]
-        part = scratch / f"{name}-{subset}.ttf"
-        font.save(part)
-        parts.append(str(part))
-    joined = Merger().merge(parts)
-    source = TTFont(FONT_SOURCE / "files" / woff_name("latin", weight))["head"]
-    joined["head"].created, joined["head"].modified = source.created, source.modified
-    joined.recalcTimestamp = False
-    joined.save(ROOT / "noema/formats/fonts" / f"atkinson-{name}.ttf")
+    files = [FONT_SOURCE / "files" / woff_name(subset, weight) for subset in SUBSETS]
+    joined(files).save(ROOT / "noema/formats/fonts" / f"atkinson-{name}.ttf")
 
 
 def build_styles() -> None:
@@ -71,9 +56,8 @@ def main() -> None:
     for folder in ("fonts", "css", "js"):
         (STATIC / folder).mkdir(parents=True, exist_ok=True)
     copy_web_fonts()
-    with tempfile.TemporaryDirectory() as scratch:
-        for name, weight in WEIGHTS.items():
-            make_print_font(name, weight, Path(scratch))
+    for name, weight in WEIGHTS.items():
+        make_print_font(name, weight)
     shutil.copyfile(ROOT / "node_modules/htmx.org/dist/htmx.min.js", STATIC / "js/htmx.min.js")
     # Only tests use it: they hold pages against it.
     shutil.copyfile(ROOT / "node_modules/axe-core/axe.min.js", ROOT / "tests/road/axe.min.js")

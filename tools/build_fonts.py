@@ -14,10 +14,10 @@ from collections.abc import Iterable, Iterator
 from pathlib import Path
 
 from fontTools.fontBuilder import FontBuilder
-from fontTools.merge import Merger
 from fontTools.pens.recordingPen import DecomposingRecordingPen
 from fontTools.pens.ttGlyphPen import TTGlyphPen
-from fontTools.ttLib import TTFont
+
+from tools.joined_fonts import joined, opened
 
 FONTS = Path(__file__).parents[1] / "noema/formats/fonts"
 WEB = Path(__file__).parents[1] / "noema/web/static/fonts"
@@ -31,7 +31,6 @@ SCRIPTS = (
 )
 _LEADS, _TRAILS = range(0xA1, 0xFF), range(0xA1, 0xFF)
 _BIG5_LEADS = range(0xA4, 0xC7)
-_MARKS = ("GSUB", "GPOS", "GDEF")
 
 
 def files_of(package: str, scratch: Path) -> Path:
@@ -48,27 +47,12 @@ def files_of(package: str, scratch: Path) -> Path:
     return folder / "package"
 
 
-def opened(file: Path) -> TTFont:
-    font = TTFont(file, recalcTimestamp=False)
-    font.flavor = None
-    return font
-
-
-def plain(folder: Path, name: str, weight: int, scratch: Path) -> None:
+def plain(folder: Path, name: str, weight: int) -> None:
     """Join the parts for Latin, Greek and Cyrillic, which need no shaping."""
-    parts = []
-    for subset in PLAIN:
-        font = opened(folder / f"files/noto-sans-{subset}-{weight}-normal.woff2")
-        for table in _MARKS:
-            if table in font:
-                del font[table]
-        part = scratch / f"{name}-{subset}.ttf"
-        font.save(part)
-        parts.append(str(part))
-    joined = Merger().merge(parts)
-    joined.recalcTimestamp = False
-    joined["head"].created = joined["head"].modified = 0
-    joined.save(FONTS / f"noto-{name}.ttf")
+    files = [folder / f"files/noto-sans-{subset}-{weight}-normal.woff2" for subset in PLAIN]
+    font = joined(files)
+    font["head"].created = font["head"].modified = 0
+    font.save(FONTS / f"noto-{name}.ttf")
 
 
 def of_script(folder: Path, script: str) -> None:
@@ -140,7 +124,7 @@ def main() -> None:
         scratch = Path(name)
         folder = files_of("noto-sans", scratch)
         for style, weight in WEIGHTS.items():
-            plain(folder, style, weight, scratch)
+            plain(folder, style, weight)
             for subset in ON_PAGES:
                 file = f"noto-sans-{subset}-{weight}-normal.woff2"
                 shutil.copyfile(folder / "files" / file, WEB / file)
