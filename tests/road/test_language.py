@@ -1,7 +1,8 @@
 """Every screen in the pseudo-language: nothing untranslated shows, and nothing is cut off.
 
 What people wrote, and the names of paints and hues, stand as they are kept; everything else must
-come between the pseudo-language's brackets. The guide is in English alone, and is marked so.
+come between the pseudo-language's brackets. The guide has no pseudo-language, and says so. Then the
+screens again in each language, where nothing may be left in English.
 """
 
 import re
@@ -141,8 +142,16 @@ def shape_of(address: str) -> str:
     return f"{path}?{','.join(sorted(name for name, _ in parse_qsl(parts.query)))}"
 
 
+def path_of(address: str) -> str:
+    """Give what addresses of one page have in common, however it is looked at."""
+    return shape_of(address).partition("?")[0]
+
+
 def walk(
-    page: Page, start: str, left: Callable[[str], list[str]] = words_left
+    page: Page,
+    start: str,
+    left: Callable[[str], list[str]] = words_left,
+    alike: Callable[[str], str] = shape_of,
 ) -> tuple[int, dict[str, list[str]]]:
     """Look at a screen of every shape that links lead to; give how many, and their faults."""
     seen: set[str] = set()
@@ -150,7 +159,7 @@ def walk(
     todo = [start]
     while todo:
         address = todo.pop(0)
-        shape = shape_of(address)
+        shape = alike(address)
         if shape in seen or LEFT_ALONE.search(urlsplit(address).path):
             continue
         seen.add(shape)
@@ -220,7 +229,7 @@ def test_a_school_is_at_home_in_its_language(settings, sessions, files, code):
         page.locator("select[name=language]").select_option(code)
         page.locator("form[action$='/school/language'] button").click()
         assert page.locator("html").get_attribute("lang") == code
-        screens, faults = walk(page, f"{address}/", still_english(code))
+        screens, faults = walk(page, f"{address}/", still_english(code), path_of)
         assert "\n".join(f"{s}: {f}" for s, f in faults.items()) == ""
         assert screens > 45
     with serving(web_application_of(settings, sessions)) as address, opened(address) as phone:
