@@ -14,7 +14,7 @@ from collections.abc import Iterable, Iterator
 from pathlib import Path
 
 from fontTools.fontBuilder import FontBuilder
-from fontTools.pens.recordingPen import DecomposingRecordingPen
+from fontTools.pens.filterPen import DecomposingFilterPen
 from fontTools.pens.ttGlyphPen import TTGlyphPen
 
 from tools.joined_fonts import joined, opened
@@ -112,10 +112,8 @@ def east_asian(scratch: Path) -> None:
 
 def outline(drawn: object, name: str) -> object:
     """Copy a glyph's outline, whatever it is put together from."""
-    recorded = DecomposingRecordingPen(drawn)
-    drawn[name].draw(recorded)
     pen = TTGlyphPen(None)
-    recorded.replay(pen)
+    drawn[name].draw(DecomposingFilterPen(pen, drawn))
     return pen.glyph()
 
 

@@ -11,7 +11,7 @@ from playwright.sync_api import Browser, Page, sync_playwright
 
 from tools.local import DEMO, address
 
-_LINK = {
+SLOW_LINK = {
     "offline": False,
     "latency": 150,  # ms
     "downloadThroughput": 1.6e6 / 8,  # bytes a second
@@ -71,7 +71,7 @@ def _measured(browser: Browser, door: str, path: str, *, warm: bool) -> tuple[fl
     link.send("Network.enable")
     if not warm:
         link.send("Network.clearBrowserCache")
-    link.send("Network.emulateNetworkConditions", _LINK)
+    link.send("Network.emulateNetworkConditions", SLOW_LINK)
     link.send("Emulation.setCPUThrottlingRate", {"rate": _SLOWER})
     page.add_init_script(_WATCH)
     scripts = 0

@@ -94,9 +94,7 @@ def find_sheets(
 ) -> tuple[FoundSheet, ...]:
     """Which sheets have all of some words in student, code, class or exercise, the newest first?"""
     question = _of_school(school_id).add_columns(
-        SchoolClass.name.label("class_name"),
-        Assignment.title,
-        Assignment.title_source,
+        *_NAMED,
         _latest_read(),
     )
     searched = (Student.display_name, Sheet.code, SchoolClass.name, Assignment.title)
@@ -111,9 +109,7 @@ def likely_sheets(session: Session, photo: PhotoRow, at_most: int) -> tuple[Foun
     those of the exercises it came together with; before sheets that were read already, always.
     """
     question = _of_school(photo.school_id).add_columns(
-        SchoolClass.name.label("class_name"),
-        Assignment.title,
-        Assignment.title_source,
+        *_NAMED,
         read := _latest_read(),
     )
     together = (

@@ -13,14 +13,9 @@ from noema.actions.show_readings import show_readings
 from noema.store.photographs import photo_of_school
 from tests.road.browser import CHROMIUM, FLAGS, grave_faults, hold_out_card
 from tests.trade import found_school
+from tools.student_pages import SLOW_LINK
 
 PHONE = {"width": 390, "height": 844}
-THIRD_GENERATION = {
-    "offline": False,
-    "latency": 150,  # ms
-    "downloadThroughput": 1.6e6 / 8,  # bytes a second
-    "uploadThroughput": 750e3 / 8,
-}
 SOON_S = 3.0
 FRAMES = 120  # of a film, that a browser plays at thirty a second
 LARGE_BYTES = 6_000_000
@@ -38,7 +33,7 @@ def phone(address):
 def slowed(page, **changed):
     link = page.context.new_cdp_session(page)
     link.send("Network.enable")
-    link.send("Network.emulateNetworkConditions", {**THIRD_GENERATION, **changed})
+    link.send("Network.emulateNetworkConditions", {**SLOW_LINK, **changed})
     return link
 
 
@@ -88,11 +83,11 @@ def test_a_photograph_cut_off_goes_on_where_it_stopped(phone, sessions, files):
     link = slowed(phone, uploadThroughput=20e6 / 8, latency=20)
     phone.get_by_role("button", name="Hand it in").click()
     expect(phone.locator("#sending")).to_have_text(re.compile("^[3-9][0-9] of 100"), timeout=30_000)
-    link.send("Network.emulateNetworkConditions", {**THIRD_GENERATION, "offline": True})
+    link.send("Network.emulateNetworkConditions", {**SLOW_LINK, "offline": True})
     expect(phone.locator("#sending")).to_contain_text("link is gone")
     link.send(
         "Network.emulateNetworkConditions",
-        {**THIRD_GENERATION, "uploadThroughput": 20e6 / 8, "latency": 20},
+        {**SLOW_LINK, "uploadThroughput": 20e6 / 8, "latency": 20},
     )
     phone.wait_for_url("**/me/photographs/*", timeout=60_000)
     number = int(phone.url.rsplit("/", 1)[1])

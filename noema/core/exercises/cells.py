@@ -38,7 +38,12 @@ def let_down_cell(cell: AskedCell, cell_id: str, ground: Ground) -> AskedCell:
     white = Part(tube=white_or_paper(ground.paints), amount=white_to_show(cell.parts))
     stop = stop_of((*cell.parts, white), ground.paints.binder.dry)
     note = gettext("The mix let down with white, to show its hue.")
-    return cell_of(stop, cell_id, "tint", note, role=CellRole.TINT, of=cell.id)
+    return cell_of(stop, cell_id, gettext("tint"), note, role=CellRole.TINT, of=cell.id)
+
+
+def with_note(cell: AskedCell, note: str) -> str:
+    """Say one more thing after what a cell's note says."""
+    return gettext("%(note)s %(more)s", note=cell.note, more=note) if cell.note else note
 
 
 def limits_said(
@@ -46,7 +51,11 @@ def limits_said(
 ) -> tuple[Concern, ...]:
     """Make a concern of every cell that the paints can't quite give."""
     return tuple(
-        Concern(cells=(cell.id,), sentence=f"{name(cell)}: {cell.limit}.", suggestion=suggestion)
+        Concern(
+            cells=(cell.id,),
+            sentence=gettext("%(cell)s: %(limit)s.", cell=name(cell), limit=cell.limit),
+            suggestion=suggestion,
+        )
         for cell in cells
         if cell.limit
     )

@@ -9,6 +9,7 @@ from enum import Enum
 
 from noema.core.colour.hvc import hvc_of
 from noema.core.exercises.asked import Asked, AskedCell, Lab
+from noema.core.exercises.cells import with_note
 from noema.core.language import gettext
 
 
@@ -72,5 +73,5 @@ def _moved(cell: AskedCell, shared: SharedCell) -> AskedCell:
         cell,
         lab=lab,
         hvc=hvc_of(lab),
-        note=f"{cell.note} {note}".strip(),
+        note=with_note(cell, note),
     )

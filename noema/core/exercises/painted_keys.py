@@ -15,7 +15,7 @@ from noema.core.colour.difference import ciede2000
 from noema.core.colour.hvc import hvc_of, hvcs_of
 from noema.core.colour.value import lightness_to_value, value_to_lab
 from noema.core.exercises.asked import Asked, AskedCell, Band, Even, Lab
-from noema.core.exercises.cells import is_wash
+from noema.core.exercises.cells import is_wash, with_note
 from noema.core.language import gettext
 from noema.core.pigments.film import Surface
 from noema.core.pigments.known_tubes import KnownTubes
@@ -183,7 +183,7 @@ def _with_labs(asked: Asked, labs: Mapping[str, Lab], note: str) -> Asked:
         hvc, lab = next(hvcs), labs.get(cell.id)
         if lab is None or lab == cell.lab:
             return cell
-        return replace(cell, lab=lab, hvc=hvc, note=f"{cell.note} {note}".strip())
+        return replace(cell, lab=lab, hvc=hvc, note=with_note(cell, note))
 
     bands = tuple(
         replace(band, cells=tuple(moved(cell) for cell in band.cells)) for band in asked.bands

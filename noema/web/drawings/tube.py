@@ -34,7 +34,7 @@ class Swatches:
 def tint_words(binder: Binder) -> tuple[str, ...]:
     """Name the tints of the row."""
     if binder is Binder.WATERCOLOUR:
-        return ("wash", gettext("thin wash"), "thinnest")
+        return (gettext("wash"), gettext("thin wash"), gettext("thinnest"))
     return tuple(gettext("1 to %(parts)s", parts=written(parts)) for parts in TINTS)
 
 

@@ -82,7 +82,7 @@ def _given(form: HuesForm) -> dict[str, float]:
     for name in TWELVE_NAMES:
         text = form[name].data.strip().replace(",", ".")
         try:
-            numbers[name] = float(text.replace(",", "."))
+            numbers[name] = float(text)
         except ValueError as wrong:
             raise BadHueTable(
                 gettext("%(name)s: “%(text)s” is not a number from 0 to 100.", name=name, text=text)

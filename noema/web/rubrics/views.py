@@ -151,7 +151,7 @@ def _written(form: RubricForm) -> Rubric:
 def _number(given: str, what: str) -> float:
     text = given.strip().replace(",", ".") or "0"
     try:
-        return float(text.replace(",", "."))
+        return float(text)
     except ValueError as wrong:
         raise Refused(
             gettext("“%(text)s” is no number: look at %(what)s.", text=text[:20], what=what)

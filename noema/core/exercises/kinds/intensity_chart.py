@@ -131,10 +131,10 @@ def _row(
     cells = [_cell(stop, f"r{row}c{n}", n, half, names) for n, stop in enumerate(stops, start=1)]
     if sides:
         twin = cells[half]
-        label, twins_id = f"from {names[1]}", f"r{row}n2"
+        label, twins_id = gettext("from %(hue)s", hue=names[1]), f"r{row}n2"
         other = replace(twin, id=twins_id, label=label, role=CellRole.TWIN, of=twin.id)
         cells.insert(half + 1, other)
-        cells[half] = replace(twin, label=f"from {names[0]}")
+        cells[half] = replace(twin, label=gettext("from %(hue)s", hue=names[0]))
     return Band(
         label=gettext("%(one)s and %(other)s", one=names[0], other=names[1]),
         cells=tuple(cells),

@@ -44,10 +44,10 @@ def _ask(chosen: DarkOptions, ground: Ground) -> Asked:
             value=written(dark.hvc.value, ".1f"),
             parts=say_parts(dark.parts),
         )
-        mix = cell_of(stop, f"r{row}dark", "dark", note, role=CellRole.DARK)
+        mix = cell_of(stop, f"r{row}dark", gettext("dark"), note, role=CellRole.DARK)
         bands.append(
             Band(
-                label=f"dark {row}",
+                label=gettext("dark %(number)s", number=row),
                 cells=(*used, mix, let_down_cell(mix, f"r{row}tint", ground)),
             )
         )
