@@ -25,10 +25,14 @@ _TEACHERS = (
     "/paints/sets/split-six/pairs", "/paints/sets/split-six/exercises",
     "/rubric", "/rosters", "/keeping", "/school", "/school/cupboard",
     "/school/people", "/school/record", "/account", "/outbox", "/find?words=a", "/help", "/trial",
+    "/classes/{c}/students/{s}/record", "/paints/tubes/new", "/photographs/{p}/outline",
+    "/photographs/{p}/whose", "/return/assignments/{a}/slips",
 )  # fmt: skip
+_VISITORS = ("/log-in", "/join", "/forgotten")
 _STUDENTS = (
     "/me", "/me/progress", "/me/exercises/{a}", "/me/exercises/{a}/photograph",
     "/me/photographs/{p}", "/me/bench", "/me/eye", "/me/logbook", "/me/pictures", "/me/help",
+    "/me/eye/paper",
 )  # fmt: skip
 _LISTS = (
     "/plan", "/classes/{c}", "/classes/{c}/records", "/classes/{c}/grades", "/print", "/review",
@@ -98,6 +102,11 @@ def test_no_screen_of_a_teacher_has_a_grave_fault_or_sticks_out(page, sessions, 
     school, about = _school(sessions, files)
     log_in(page, school)
     assert _looks_at(page, _TEACHERS, about, _SIZES) == {}
+
+
+def test_no_door_has_a_grave_fault_or_sticks_out(page, sessions, files):
+    _school(sessions, files)  # without one there is nothing to come in to
+    assert _looks_at(page, _VISITORS, {}, _SIZES) == {}
 
 
 def test_every_screen_is_gone_through_by_keys_alone(page, sessions, files):
